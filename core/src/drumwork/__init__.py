@@ -1,0 +1,1 @@
+"""The computation and rules of drum work, free of any screen, database or clock."""

@@ -1,0 +1,22 @@
+"""How old a head is, and whether that is past what the workshop expects of it."""
+
+from __future__ import annotations
+
+from datetime import date
+
+__all__ = ["months_between", "months_past_life"]
+
+
+def months_between(earlier: date, later: date) -> int:
+    """Whole months gone by, never negative.
+
+    >>> months_between(date(2025, 1, 31), date(2025, 3, 30))
+    1
+    """
+    months = (later.year - earlier.year) * 12 + later.month - earlier.month
+    return max(0, months - (later.day < earlier.day))
+
+
+def months_past_life(fitted: date, today: date, life_months: int) -> int:
+    """Months beyond the workshop's expected life; 0 while within it."""
+    return max(0, months_between(fitted, today) - life_months)

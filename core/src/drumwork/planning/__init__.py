@@ -1,0 +1,5 @@
+"""What is owed today, and in what order."""
+
+from drumwork.planning.owed import AgedHead, CheckDue, JobInHand, Owed, OwedKind, list_owed
+
+__all__ = ["AgedHead", "CheckDue", "JobInHand", "Owed", "OwedKind", "list_owed"]

@@ -1,0 +1,120 @@
+"""Turn a workshop's facts into one list of what is owed, most urgent first, each with its reason in words."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+
+from drumwork.condition import months_between, months_past_life
+
+__all__ = ["AgedHead", "CheckDue", "JobInHand", "Owed", "OwedKind", "list_owed"]
+
+
+class OwedKind(StrEnum):
+    """Groups of the list, in order of urgency."""
+
+    OVERDUE_CHECK = "overdue-check"
+    RESTED = "rested"
+    IN_HAND = "in-hand"
+    RESTING = "resting"
+    AGED_HEAD = "aged-head"
+    COMING_CHECK = "coming-check"
+
+
+@dataclass(frozen=True, slots=True)
+class CheckDue:
+    drum: str
+    side: str
+    due: datetime
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class JobInHand:
+    drum: str
+    job: str
+    where: str
+    touched: datetime
+    resting_until: datetime | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class AgedHead:
+    drum: str
+    side: str
+    head: str
+    fitted: datetime
+    life_months: int
+
+
+Fact = CheckDue | JobInHand | AgedHead
+
+
+@dataclass(frozen=True, slots=True)
+class Owed:
+    """One line: what, why, how many strokes (`count` of `unit`), and whether it is owed now (red)."""
+
+    kind: OwedKind
+    fact: Fact
+    reason: str
+    count: int
+    unit: str
+    owed_now: bool
+    minutes_left: int | None = None
+
+
+def _day(moment: datetime, now: datetime) -> str:
+    days = (moment.date() - now.date()).days
+    names = {0: "today", 1: "tomorrow", -1: "yesterday"}
+    return names.get(days) or (f"{moment:%A}" if abs(days) < 7 else f"{moment.day} {moment:%B}")
+
+
+def _check(fact: CheckDue, now: datetime) -> Owed:
+    late = (now.date() - fact.due.date()).days
+    if fact.due > now:
+        return Owed(OwedKind.COMING_CHECK, fact, f"{fact.why}; due {_day(fact.due, now)}", 0, "days", False)
+    when = f"was due {_day(fact.due, now)}" if late else "is due today"
+    return Owed(OwedKind.OVERDUE_CHECK, fact, f"{fact.why}; {when}", max(1, late), "days late" if late else "due", True)
+
+
+def _job(fact: JobInHand, now: datetime) -> Owed:
+    if fact.resting_until is None:
+        idle = (now - fact.touched).days
+        left = f"; left {_day(fact.touched, now)}" if idle >= 1 else ""
+        return Owed(OwedKind.IN_HAND, fact, f"{fact.where}{left}", 0, "", False)
+    left_minutes = int((fact.resting_until - now).total_seconds() // 60)
+    if left_minutes <= 0:
+        return Owed(OwedKind.RESTED, fact, f"{fact.where}; has rested, clear it once more", 1, "rested", True, 0)
+    return Owed(OwedKind.RESTING, fact, fact.where, 0, "", False, left_minutes)
+
+
+def _aged(fact: AgedHead, now: datetime) -> Owed | None:
+    past = months_past_life(fact.fitted.date(), now.date(), fact.life_months)
+    if not past:
+        return None
+    age = months_between(fact.fitted.date(), now.date())
+    reason = f"{fact.side} {fact.head} is {age} months old; {fact.life_months} is what you expect of one"
+    return Owed(OwedKind.AGED_HEAD, fact, reason, past, "months past", True)
+
+
+def _shape(fact: Fact, now: datetime) -> Owed | None:
+    match fact:
+        case CheckDue():
+            return _check(fact, now)
+        case JobInHand():
+            return _job(fact, now)
+        case AgedHead():
+            return _aged(fact, now)
+
+
+_ORDER = list(OwedKind)
+
+
+def list_owed(facts: Iterable[Fact], now: datetime) -> list[Owed]:
+    """Everything owed or in hand, by group, then longest owed first, then by drum."""
+    items = [item for fact in facts if (item := _shape(fact, now)) is not None]
+    return sorted(
+        items, key=lambda item: (_ORDER.index(item.kind), -item.count, item.minutes_left or 0, item.fact.drum)
+    )

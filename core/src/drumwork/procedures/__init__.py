@@ -1,0 +1,1 @@
+"""Procedures: the order of the work, and the count of what has been done of it."""

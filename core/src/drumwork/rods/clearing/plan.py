@@ -1,0 +1,116 @@
+"""The best turns in whole steps: least expected unevenness, few rods, never out of tension."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from drumwork.quantities import Turns
+from drumwork.rods.clearing.belief import Belief
+from drumwork.rods.clearing.task import ClearingTask
+
+__all__ = ["Limits", "limits_of", "plan_turns"]
+
+Array = NDArray[np.float64]
+
+CRANKING_COST: Final = 2e-6  # per step turned, in z²: breaks ties, does not trade evenness away
+ODD_COST: Final = 0.01  # keeps turns that pitch cannot hear near the count that is even
+MOST_SLACKENED: Final = 0.5  # of what holds a rod, in one round
+MOST_TIGHTENED_TURNS: Final = 1.0
+KEEP_ABOVE_FINGERS: Final = Turns.of(1, 8)
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """Most steps down (≤ 0) and up (≥ 0) per rod, in layout order."""
+
+    down: NDArray[np.int64]
+    up: NDArray[np.int64]
+
+
+def limits_of(task: ClearingTask, belief: Belief) -> Limits:
+    """A rod keeps half of what holds it now, and stays above finger-tight where the tally tells where that is."""
+    step = float(task.step.fraction)
+    per_turn = belief.answers.mean(axis=0).sum(axis=1).mean()
+    in_tension = np.clip(belief.z, 0, None) / max(per_turn, 1e-6)  # turns above slack, as pitch tells
+    room = MOST_SLACKENED * in_tension
+    if task.tally is not None:
+        counted = [float((task.tally[rod] + -KEEP_ABOVE_FINGERS).fraction) for rod in task.layout.rods]
+        room = np.minimum(room, np.clip(counted, 0, None))
+    up = np.full(len(room), MOST_TIGHTENED_TURNS)
+    return Limits(-np.floor(room / step).astype(np.int64), np.floor(up / step).astype(np.int64))
+
+
+@dataclass(frozen=True, slots=True)
+class _Quadratic:
+    """cost(x) = ½ xᵀAx + bᵀx + c·Σ|x| over whole steps x."""
+
+    a: Array
+    b: Array
+    c: float
+
+
+def _cost(task: ClearingTask, belief: Belief) -> _Quadratic:
+    step = float(task.step.fraction)
+    per_step = belief.answers * step
+    a = 2 * np.einsum("sri,srj->ij", per_step, per_step) / len(per_step)
+    b = 2 * np.einsum("sri,sr->i", per_step, belief.states - 1) / len(per_step)
+    odd = _odd_projection(task)
+    weight = 2 * ODD_COST * step
+    a = a + weight * step * odd
+    if task.tally is not None:
+        counted = np.array([float(task.tally[rod].fraction) for rod in task.layout.rods])
+        b = b + weight * (odd @ (counted - counted.mean()))
+    return _Quadratic(a, b, CRANKING_COST)
+
+
+def _odd_projection(task: ClearingTask) -> Array:
+    """Odd harmonics of the turns: tilt and its like, which pitch does not hear."""
+    angles = np.array([task.layout.angle_rad(rod) for rod in task.layout.rods])
+    apart = angles[:, None] - angles[None, :]
+    harmonics = range(1, task.layout.count // 2 + 1, 2)
+    return np.asarray(
+        sum(((1 if 2 * k == task.layout.count else 2) / task.layout.count) * np.cos(k * apart) for k in harmonics)
+    )
+
+
+def _improve(cost: _Quadratic, limits: Limits, x: NDArray[np.int64]) -> NDArray[np.int64]:
+    """Descend by single steps and by pairs of steps until nothing helps."""
+    n = len(x)
+    moves = [np.eye(n, dtype=np.int64) * sign for sign in (1, -1)]
+    moves += [
+        np.eye(n, dtype=np.int64)[i][None] * one + np.eye(n, dtype=np.int64)[i + 1 :] * other
+        for i in range(n - 1)
+        for one in (1, -1)
+        for other in (1, -1)
+    ]
+    table = np.concatenate(moves)
+    curvature = 0.5 * np.einsum("mi,ij,mj->m", table, cost.a, table)
+    for _ in range(400):
+        slope = cost.a @ x + cost.b
+        moved = x + table
+        change = table @ slope + curvature + cost.c * (np.abs(moved).sum(axis=1) - np.abs(x).sum())
+        allowed = ((moved >= limits.down) & (moved <= limits.up)).all(axis=1)
+        change = np.where(allowed, change, np.inf)
+        best = int(np.argmin(change))
+        if change[best] >= -1e-12:
+            return x
+        x = moved[best]
+    return x
+
+
+def plan_turns(task: ClearingTask, belief: Belief) -> Mapping[int, Turns]:
+    """Turns per rod in whole steps of the task, within the limits, zero for rods to be left alone."""
+    cost, limits = _cost(task, belief), limits_of(task, belief)
+    smooth = -np.linalg.solve(cost.a + np.eye(len(cost.b)) * 1e-9, cost.b)
+    start = np.clip(np.rint(smooth), limits.down, limits.up).astype(np.int64)
+    at_rest = np.clip(np.zeros_like(start), limits.down, limits.up)
+    found = [_improve(cost, limits, each) for each in (start, at_rest)]
+    value = [0.5 * x @ cost.a @ x + cost.b @ x + cost.c * np.abs(x).sum() for x in found]
+    best = found[int(np.argmin(value))]
+    size = task.step.thirtyseconds
+    return {rod: Turns(int(steps) * size) for rod, steps in zip(task.layout.rods, best, strict=True)}

@@ -1,0 +1,95 @@
+"""From the rounds so far to the turns for every rod, what they will do, and why."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from drumwork.quantities import Pitch, Turns
+from drumwork.rods.clearing.belief import Belief, believe
+from drumwork.rods.clearing.plan import plan_turns
+from drumwork.rods.clearing.task import ClearingTask
+from drumwork.rods.clearing.verdict import Verdict, judge
+from drumwork.rods.clearing.words import explain_rod, explain_round
+
+__all__ = ["Predicted", "Proposal", "propose"]
+
+
+@dataclass(frozen=True, slots=True)
+class Predicted:
+    """What a rod should read after the turns: hertz, and one standard deviation of it."""
+
+    hz: float
+    sd_hz: float
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """Turns for every rod that is there, with their expected effect.
+
+    `chance_even` is the chance, 0…1, that the head is within the rule after these turns.
+    `too_coarse` is a sentence when whole steps cannot meet the rule, else empty.
+    """
+
+    wanted_hz: float
+    verdict: Verdict
+    turns: Mapping[int, Turns]
+    predicted: Mapping[int, Predicted]
+    predicted_spread_hz: float
+    predicted_mean_hz: float
+    chance_even: float
+    modal: float
+    why_round: str
+    why_rod: Mapping[int, str]
+    too_coarse: str
+
+
+def _pitch_samples(
+    belief: Belief, turns: Mapping[int, Turns], wanted_hz: float
+) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
+    made = np.array([float(amount.fraction) for amount in turns.values()])
+    return wanted_hz * np.sqrt(np.clip(belief.states + belief.answers @ made, 1e-6, None))
+
+
+def propose(task: ClearingTask) -> Proposal:
+    """Judge the last round and propose the next turns.
+
+    When the last round is clear, every proposed turn is zero: the work is done.
+    """
+    wanted, last = task.wanted_hz, task.rounds[-1].readings
+    rods = task.layout.rods
+    verdict = judge(last, wanted, task.even, len(rods))
+    belief = believe(task)
+    turns = {rod: Turns(0) for rod in rods} if verdict.clear else plan_turns(task, belief)
+    pitches = _pitch_samples(belief, turns, wanted)
+    means = pitches.mean(axis=0)
+    spreads, allowed = np.ptp(pitches, axis=1), task.even.allowed_hz(wanted)
+    on_pitch = np.abs(pitches.mean(axis=1) / wanted - 1) <= task.even.mean_ratio
+    predicted = {rod: Predicted(float(m), float(s)) for rod, m, s in zip(rods, means, pitches.std(axis=0), strict=True)}
+    spread = float(np.ptp(means))
+    return Proposal(
+        wanted_hz=wanted,
+        verdict=verdict,
+        turns=turns,
+        predicted=predicted,
+        predicted_spread_hz=spread,
+        predicted_mean_hz=float(means.mean()),
+        chance_even=float(((spreads <= allowed) & on_pitch).mean()),
+        modal=belief.modal,
+        why_round=verdict.words if verdict.clear else explain_round(last, turns, wanted, spread),
+        why_rod={rod: explain_rod(task.layout, rod, last, turns, wanted) for rod in rods},
+        too_coarse=_coarse(task, verdict, turns, spread, allowed),
+    )
+
+
+def _coarse(task: ClearingTask, verdict: Verdict, turns: Mapping[int, Turns], spread: float, allowed: float) -> str:
+    if verdict.clear or spread <= allowed:
+        return ""
+    if any(turns.values()) and spread < 0.7 * verdict.spread_hz:
+        return ""
+    return (
+        f"Steps of {task.step.amount()} turn cannot bring this head within {allowed:.1f} Hz; "
+        f"{Pitch(task.wanted_hz).hz:.0f} Hz on this drum needs a finer step, or this is as even as it gets."
+    )

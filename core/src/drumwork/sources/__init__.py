@@ -1,0 +1,1 @@
+"""Constants, one file per source, each with its reference."""

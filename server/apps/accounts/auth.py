@@ -1,0 +1,51 @@
+"""Who is asking, in which workshop. Entering the workshop happens here and nowhere else."""
+
+from __future__ import annotations
+
+from typing import cast
+
+from django.conf import settings
+from django.core.exceptions import PermissionDenied
+from django.http import HttpRequest
+from ninja.security import APIKeyCookie
+
+from apps.workshops.models import Membership
+from apps.workshops.scope import enter_workshop
+
+__all__ = ["Request", "member", "technician"]
+
+
+class Request(HttpRequest):
+    """A request after sign-in."""
+
+    member: Membership
+
+
+class _Member(APIKeyCookie):
+    """Any member of a workshop, by session cookie (with CSRF check)."""
+
+    param_name = settings.SESSION_COOKIE_NAME
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Membership | None:
+        user_id = request.session.get("_auth_user_id") if key else None
+        if user_id is None or not request.user.is_authenticated:
+            return None
+        found = Membership.objects.select_related("workshop", "user").filter(user_id=user_id).first()
+        if found is not None:
+            enter_workshop(found.workshop_id)
+            cast(Request, request).member = found
+        return found
+
+
+class _Technician(_Member):
+    """A member who may change things."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Membership | None:
+        found = super().authenticate(request, key)
+        if found is not None and found.role != Membership.Role.TECHNICIAN:
+            raise PermissionDenied
+        return found
+
+
+member = _Member()
+technician = _Technician()

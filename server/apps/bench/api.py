@@ -1,0 +1,35 @@
+"""The bench over HTTP."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from ninja import Router, Status
+
+from apps.accounts.auth import Request, technician
+from apps.bench import flows, selectors
+from apps.bench.schemas import BenchAnswer, BenchOut, EventsIn, Receipts, StartJob
+
+router = Router(tags=["bench"])
+
+
+@router.post("/jobs", response={201: BenchOut}, auth=technician, operation_id="start_job")
+def start_job(request: Request, body: StartJob) -> Status[BenchOut]:
+    job = flows.start_job(body, request.member)
+    return Status(201, selectors.bench_of(selectors.job_by_id(job.id)))
+
+
+@router.get("/jobs/{job_id}", response=BenchAnswer, operation_id="bench_job")
+def bench(request: Request, job_id: UUID, since: int = -1) -> BenchAnswer:
+    """The job as it stands; nothing but its number when it has not moved on from `since`."""
+    last = selectors.last_seq_of(job_id)
+    if last == since:
+        return BenchAnswer(last_seq=last, bench=None)
+    bench = selectors.bench_of(selectors.job_by_id(job_id))
+    return BenchAnswer(last_seq=bench.last_seq, bench=bench)
+
+
+@router.post("/jobs/{job_id}/events", response=Receipts, auth=technician, operation_id="bench_events")
+def events(request: Request, job_id: UUID, body: EventsIn) -> Receipts:
+    last, receipts = flows.take_in(job_id, body.events, request.member)
+    return Receipts(receipts=receipts, last_seq=last)

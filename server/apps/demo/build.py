@@ -1,0 +1,360 @@
+"""Eighteen months of believable history, the same every time for the same seed, dated from the day of loading."""
+
+from __future__ import annotations
+
+import random
+import uuid
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from datetime import datetime, time, timedelta
+from typing import Any
+
+from drumwork.quantities import Length, Pitch, Turns
+from drumwork.rods.clearing import ClearingTask, EvenRule, Round, propose
+from drumwork.rods.layout import RodLayout
+from drumwork.simulated import SimulatedHead
+
+from apps.bench.ledger import freeze
+from apps.bench.models import Job
+from apps.demo import scenario as s
+from apps.followups.models import FollowUp
+from apps.heads.models import Fitting, HeadLine, StockItem
+from apps.history.models import LogEntry, PitchRecord
+from apps.register.models import Drum, Kit, KitDrum, Owner, Place
+from apps.register.schemas import KIND_WORDS
+from apps.workshops.models import Workshop
+from apps.workshops.schemas import to_ways
+
+__all__ = ["NAMESPACE", "build_history"]
+
+NAMESPACE = uuid.uuid5(uuid.NAMESPACE_URL, "red-tally-demo")
+MONTHS_BACK_DAYS = 548  # eighteen months
+ROUTINE_DAYS = 120
+
+
+@dataclass
+class Pile:
+    """Rows gathered for bulk insertion."""
+
+    jobs: list[Job] = field(default_factory=list)
+    log: list[LogEntry] = field(default_factory=list)
+    pitches: list[PitchRecord] = field(default_factory=list)
+    fittings: list[Fitting] = field(default_factory=list)
+    checks: list[FollowUp] = field(default_factory=list)
+
+    def save(self) -> None:
+        for rows in (self.jobs, self.log, self.pitches, self.fittings, self.checks):
+            type(rows[0]).objects.bulk_create(rows, batch_size=500)  # type: ignore[attr-defined]
+
+
+class Builder:
+    """Writes the demo workshop's rows."""
+
+    def __init__(self, workshop: Workshop, now: datetime) -> None:
+        self.workshop, self.now = workshop, now
+        self.random = random.Random(s.SEED)
+        self.people = [account.shown_name for account in s.ACCOUNTS if account.role == "technician"]
+        self.pile = Pile()
+
+    def day(self, days_ago: float, hour: int | None = None) -> datetime:
+        """A working hour so many days before the day of loading."""
+        date = (self.now - timedelta(days=days_ago)).date()
+        moment = time(hour if hour is not None else self.random.randint(9, 16), self.random.randint(0, 59))
+        return min(datetime.combine(date, moment, self.now.tzinfo), self.now - timedelta(hours=2))
+
+    def shelf(self) -> None:
+        lines = [HeadLine(workshop=self.workshop, **line._asdict()) for line in s.LINES]
+        HeadLine.objects.bulk_create(lines)
+        sizes = sorted({(m.diameter, head) for m in s.MODELS.values() for head in (*m.batter_heads, m.resonant_head)})
+        by_name = {line.name: line for line in lines}
+        StockItem.objects.bulk_create(
+            StockItem(
+                workshop=self.workshop,
+                line=by_name[head],
+                diameter_m=Length.from_inches(diameter).metres,
+                count=self.random.choice((0, 1, 1, 2, 3))
+                if head != "single 10 coated"
+                else self.random.choice((1, 2, 4)),
+                shelf=f"{'ABCD'[n % 4]}{1 + n // 4}",
+            )
+            for n, (diameter, head) in enumerate(sizes)
+        )
+
+    def drums(self) -> list[tuple[Drum, s.Model]]:
+        places = [Place.objects.create(workshop=self.workshop, name=name) for name in s.PLACES]
+        owners = [Owner.objects.create(workshop=self.workshop, name=name) for name in s.OWNERS]
+        built = [(self._drum(each, places, owners), s.MODELS[each.model]) for each in s.DRUMS]
+        Drum.objects.bulk_create([drum for drum, _ in built])
+        names = sorted({name for each in s.DRUMS for name in each.kits})
+        kits = {name: Kit.objects.create(workshop=self.workshop, name=name) for name in names}
+        members = [
+            KitDrum(workshop=self.workshop, kit=kits[name], drum=drum)
+            for each, (drum, _) in zip(s.DRUMS, built, strict=True)
+            for name in each.kits
+        ]
+        KitDrum.objects.bulk_create(members)
+        return built
+
+    def _drum(self, each: s.DemoDrum, places: list[Place], owners: list[Owner]) -> Drum:
+        model = s.MODELS[each.model]
+        state = (
+            "out"
+            if each.name in s.OUT
+            else "repair"
+            if each.name in s.IN_REPAIR
+            else "retired"
+            if each.name in s.RETIRED
+            else "in"
+        )
+        lost_side, lost = s.LOST_RODS.get(each.name, ("", []))
+        place, owner = places[each.place], owners[each.owner]
+        words = [
+            f"MQ-{each.number:03d}",
+            each.name,
+            KIND_WORDS[model.kind],
+            model.shell,
+            place.name,
+            owner.name,
+            *each.kits,
+        ]
+        return Drum(
+            workshop=self.workshop,
+            tag=f"MQ-{each.number:03d}",
+            name=each.name,
+            kind=model.kind,
+            diameter_m=Length.from_inches(model.diameter).metres,
+            depth_m=Length.from_inches(model.depth).metres,
+            shell=model.shell,
+            rods_batter=model.rods,
+            rods_resonant=model.rods,
+            lost_batter=lost if lost_side == "batter" else [],
+            lost_resonant=lost if lost_side == "resonant" else [],
+            thread=model.thread,
+            hoops=model.hoops,
+            snare_bed="snare" in model.kind,
+            badge="none" if model.kind == "rope-bass" else "between",
+            port_m=Length.from_inches(model.port).metres if model.port else None,
+            wanted_batter_hz=model.batter_hz,
+            wanted_resonant_hz=model.resonant_hz,
+            place=place,
+            owner=owner,
+            state=state,
+            search=" ".join(words),
+        )
+
+    def side_history(self, drum: Drum, model: s.Model, side: str) -> None:
+        """Heads fitted over eighteen months, each with its first clearing, its check and routine looks."""
+        heads = model.batter_heads if side == "batter" else (model.resonant_head,)
+        fixed = (s.BATTER_AGE_DAYS if side == "batter" else s.RESONANT_AGE_DAYS).get(drum.name)
+        present = fixed if fixed is not None else self.random.randint(25, 330 if side == "batter" else 800)
+        ages = [present]
+        while ages[-1] < MONTHS_BACK_DAYS and side == "batter":
+            ages.append(ages[-1] + self.random.randint(190, 400))
+        ages.reverse()
+        head = self.random.choice(heads)
+        for n, age in enumerate(ages):
+            before, head = head, self.random.choice(heads)
+            until = ages[n + 1] if n + 1 < len(ages) else None
+            self._one_head(drum, side, head, before if n else "", age, until)
+
+    def _one_head(self, drum: Drum, side: str, head: str, old: str, age: int, until: int | None) -> None:
+        at, who = self.day(age), self.random.choice(self.people)
+        retired = self.day(until) if until is not None else None
+        job_id = self._job(drum, side, "new-batter-head" if side == "batter" else "new-resonant-head", at, head, old)
+        self.pile.fittings.append(
+            Fitting(
+                workshop=self.workshop, drum=drum, side=side, head=head, fitted_at=at, fitted_by_name=who,
+                retired_at=retired, retired_because=self.random.choice(s.REASONS) if retired else "", job_id=job_id,
+            )
+        )  # fmt: skip
+        record: dict[str, Any] = {"new_head": head, "old_head": old, "people": [who]}
+        outcome, cleared = "", "."
+        if (wanted := getattr(drum, f"wanted_{side}_hz")) and not getattr(drum, f"lost_{side}"):
+            record |= self._clearing(drum, side, wanted, at, job_id)
+            first, last = record["rounds"][0]["spread_hz"], record["rounds"][-1]["spread_hz"]
+            cleared, outcome = (
+                f". Cleared, spread {first:.1f} → {last:.1f} Hz",
+                f"{len(record['rounds']) - 1} rounds of turns",
+            )
+            self._after(drum, side, wanted, at, until)
+        reason = f" Old {old}: {self.random.choice(s.REASONS)}." if old else ""
+        self._write(
+            drum,
+            side,
+            at,
+            "new-head",
+            f"{side.capitalize()} fitted: {head}.{reason}{cleared.removeprefix('.') or ''}".strip(),
+            outcome,
+            who,
+            job_id,
+            record,
+        )
+
+    def _job(self, drum: Drum, side: str, procedure: str, at: datetime, head: str = "", old: str = "") -> uuid.UUID:
+        job_id = uuid.uuid5(NAMESPACE, f"{drum.tag}{side}{procedure}{at.isoformat()}")
+        if procedure == "new-resonant-head" or not drum.rods_batter:
+            return job_id
+        minutes = self.random.randint(34, 62) if procedure == "new-batter-head" else self.random.randint(4, 14)
+        layout = RodLayout(drum.rods_batter)
+        self.pile.jobs.append(
+            Job(
+                id=job_id, workshop=self.workshop, drum=drum, side=side, procedure=procedure, state="closed",
+                frozen=freeze(to_ways(self.workshop), layout, drum.kind), new_head=head, old_head=old,
+                opened_at=at - timedelta(minutes=minutes), closed_at=at, touched_at=at, where="closed",
+            )
+        )  # fmt: skip
+        return job_id
+
+    def _clearing(self, drum: Drum, side: str, wanted: float, at: datetime, job_id: uuid.UUID | None) -> dict[str, Any]:
+        """Rounds of readings and turns from a simulated head and the real engine."""
+        layout = RodLayout(getattr(drum, f"rods_{side}"))
+        head = SimulatedHead(layout, wanted, self.random.randrange(10**9), uneven=self.random.uniform(0.012, 0.035))
+        rounds: list[Round] = []
+        stored: list[dict[str, Any]] = []
+        for _ in range(4):
+            rounds.append(Round(head.tap()))
+            found = propose(
+                ClearingTask(layout, tuple(rounds), Turns(self.workshop.step_32), Pitch(wanted), EvenRule())
+            )
+            turns = {} if found.verdict.clear else dict(found.turns)
+            stored.append(
+                {
+                    "readings_hz": {str(rod): pitch.hz for rod, pitch in rounds[-1].readings.items()},
+                    "turns_32": {str(rod): t.thirtyseconds for rod, t in turns.items() if t.thirtyseconds},
+                    "spread_hz": round(found.verdict.spread_hz, 2),
+                    "mean_hz": round(found.verdict.mean_hz, 2),
+                }
+            )
+            if not any(t.thirtyseconds for t in turns.values()):
+                break
+            rounds[-1] = Round(rounds[-1].readings, turns)
+            head.turn(turns)
+        for n, each in enumerate(stored):
+            if n in (0, len(stored) - 1):
+                self._pitch(
+                    drum, side, at + timedelta(minutes=4 * n), each["mean_hz"], each["spread_hz"], wanted, job_id
+                )
+        return {"rounds": stored}
+
+    def _pitch(
+        self,
+        drum: Drum,
+        side: str,
+        at: datetime,
+        mean: float,
+        spread: float,
+        wanted: float,
+        job_id: uuid.UUID | None = None,
+    ) -> None:
+        self.pile.pitches.append(
+            PitchRecord(
+                workshop=self.workshop,
+                drum=drum,
+                side=side,
+                at=at,
+                mean_hz=round(mean, 2),
+                spread_hz=round(spread, 2),
+                wanted_hz=wanted,
+                job_id=job_id,
+            )
+        )
+
+    def _looks(self, at: datetime, until: int | None) -> Iterator[tuple[datetime, float]]:
+        """When a head was looked at again, and how many cents it had dropped since."""
+        end = self.day(until) if until is not None else self.now
+        check = at + timedelta(days=2, hours=self.random.randint(0, 5))
+        if check < end:
+            yield check, self.random.uniform(12, 26)
+        look = check + timedelta(days=ROUTINE_DAYS + self.random.randint(-20, 25))
+        while look < end - timedelta(days=3):
+            yield look, self.random.uniform(4, 15)
+            look += timedelta(days=ROUTINE_DAYS + self.random.randint(-20, 25))
+
+    def _after(self, drum: Drum, side: str, wanted: float, at: datetime, until: int | None) -> None:
+        open_check = side == "batter" and drum.name in s.CHECKS and until is None
+        for n, (when, dropped) in enumerate(self._looks(at, until)):
+            if open_check:
+                break
+            who, kind = self.random.choice(self.people), "settling-check" if n == 0 else "routine-check"
+            job_id = self._job(drum, side, "settling-check", when)
+            found = wanted * 2 ** (-dropped / 1200)
+            spread = wanted * self.random.uniform(0.006, 0.022)
+            self._pitch(drum, side, when - timedelta(minutes=5), found, spread, wanted)
+            left = self.random.uniform(0.4, 1.0) * min(2.0, 0.02 * wanted)
+            self._pitch(drum, side, when, wanted * 2 ** (self.random.uniform(-3, 3) / 1200), left, wanted, job_id)
+            name = "Settling check" if n == 0 else "Routine check"
+            text = f"{name}, {side}: found {dropped:.0f} cents down, cleared, spread {spread:.1f} → {left:.1f} Hz"
+            self._write(drum, side, when, kind, text, f"{self.random.randint(2, 6)} rods turned", who, job_id, {})
+
+    def _write(
+        self,
+        drum: Drum,
+        side: str,
+        at: datetime,
+        kind: str,
+        text: str,
+        outcome: str,
+        who: str,
+        job_id: uuid.UUID,
+        record: dict[str, Any],
+    ) -> None:
+        self.pile.log.append(
+            LogEntry(
+                workshop=self.workshop,
+                drum=drum,
+                side=side,
+                at=at,
+                kind=kind,
+                text=text,
+                outcome=outcome,
+                by_name=who,
+                job_id=job_id,
+                record=record,
+            )
+        )
+
+    def checks(self, drums: list[tuple[Drum, s.Model]]) -> None:
+        by_name = {drum.name: drum for drum, _ in drums}
+        for name, days in s.CHECKS.items():
+            due = self.day(-days, 9) if days > 0 else min(self.day(-days, 9), self.now - timedelta(hours=1))
+            if days > 0:
+                due = datetime.combine((self.now + timedelta(days=days)).date(), time(10, 30), self.now.tzinfo)
+            self.pile.checks.append(
+                FollowUp(
+                    workshop=self.workshop,
+                    drum=by_name[name],
+                    side="batter",
+                    due_at=due,
+                    why="settling check of the new batter head",
+                )
+            )
+
+    def lost_rods(self, drums: list[tuple[Drum, s.Model]]) -> None:
+        for drum, _ in drums:
+            if drum.name in s.LOST_RODS:
+                side, rods = s.LOST_RODS[drum.name]
+                self._write(
+                    drum,
+                    side,
+                    self.day(12),
+                    "lost-rod",
+                    f"Came back without rod {rods[0]} on the {side} side",
+                    "missing",
+                    self.people[0],
+                    uuid.uuid5(NAMESPACE, drum.tag),
+                    {},
+                )
+
+
+def build_history(workshop: Workshop, now: datetime) -> dict[str, Drum]:
+    """Write the register, the shelf and the history; return the drums by name."""
+    builder = Builder(workshop, now)
+    builder.shelf()
+    drums = builder.drums()
+    for drum, model in drums:
+        for side in ("batter", "resonant"):
+            builder.side_history(drum, model, side)
+    builder.checks(drums)
+    builder.lost_rods(drums)
+    builder.pile.save()
+    return {drum.name: drum for drum, _ in drums}

@@ -1,0 +1,153 @@
+"""Jobs in hand at different steps, made by sending the same events a device would send."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Any
+
+from drumwork.rods.layout import RodLayout
+from drumwork.simulated import SimulatedHead
+
+from apps.bench.flows import start_job, take_in
+from apps.bench.ledger import read_ledger
+from apps.bench.models import Job
+from apps.bench.schemas import EventIn, StartJob
+from apps.bench.selectors import job_by_id
+from apps.demo.build import NAMESPACE
+from apps.heads.models import StockItem
+from apps.register.models import Drum
+from apps.workshops.models import Membership
+
+__all__ = ["jobs_in_hand"]
+
+
+@dataclass
+class Hands:
+    """A pair of hands working through one job, minute by minute."""
+
+    job: Job
+    member: Membership
+    at: datetime
+    sent: int = 0
+    head: SimulatedHead | None = field(default=None)
+
+    def send(self, minutes: float, **body: Any) -> None:
+        self.at += timedelta(minutes=minutes)
+        event_id = uuid.uuid5(NAMESPACE, f"{self.job.id}{self.sent}")
+        self.sent += 1
+        event = EventIn(id=event_id, device="demo-tablet", seen=10_000, made_at=self.at, body=body)
+        _, receipts = take_in(self.job.id, [event], self.member)
+        if receipts[0].standing != "applied":
+            raise RuntimeError(f"The demo's own event was not taken: {receipts[0].message}")
+
+    def steps(self, *ids: str) -> None:
+        for step in ids:
+            self.send(2.5, kind="step_done", step=step)
+
+    def passes(self, step: str, laps: int, rods_of_last: int | None = None) -> None:
+        """Turn whole passes; of the last one only so many rods."""
+        state = read_ledger(job_by_id(self.job.id)).state
+        for number in range(laps):
+            lap = state.laps[step][number]
+            order = lap.order if number < laps - 1 or rods_of_last is None else lap.order[:rods_of_last]
+            for rod in order:
+                assert lap.each is not None
+                self.send(0.2, kind="turned", step=step, lap=number, rod=rod, turns_32=lap.each.thirtyseconds)
+
+    def tap_round(self, lap: int, only: int | None = None) -> None:
+        assert self.head is not None
+        for rod, pitch in list(self.head.tap().items())[:only]:
+            self.send(0.15, kind="reading", lap=lap, rod=rod, typed=f"{pitch.hz:.1f}")
+
+    def work_out(self, lap: int) -> None:
+        self.send(0.1, kind="plan", lap=lap)
+
+    def turn_round(self, lap: int, leave: int = 0) -> None:
+        """Make the proposed turns, all but the last `leave` rods."""
+        assert self.head is not None
+        owed = list(read_ledger(job_by_id(self.job.id)).state.laps["clear"][lap].owed().items())
+        for rod, turns in owed[: len(owed) - leave]:
+            self.send(0.3, kind="turned", step="clear", lap=lap, rod=rod, turns_32=turns.thirtyseconds)
+            self.head.turn({rod: turns})
+
+
+BEFORE_SLACKEN = ("lay-out", "mark")
+BEFORE_TENSION = ("lift-off", "clean", "set-head", "fingers", "seat")
+
+
+class _Starter:
+    def __init__(self, drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
+        self.drums, self.members, self.now = drums, members, now
+
+    def start(
+        self, name: str, minutes_ago: float, reason: str = "", who: int = 0, procedure: str = "new-batter-head"
+    ) -> Hands:
+        drum, at = self.drums[name], self.now - timedelta(minutes=minutes_ago)
+        stock = StockItem.objects.filter(diameter_m=drum.diameter_m, line__name="single 10 coated").first()
+        asked = StartJob(
+            id=uuid.uuid5(NAMESPACE, f"job {name}"),
+            tag=drum.tag,
+            procedure=procedure,
+            stock_item=stock.pk if stock and procedure == "new-batter-head" else None,
+            reason=reason,
+        )
+        job = start_job(asked, self.members[who])
+        Job.objects.filter(pk=job.pk).update(opened_at=at)
+        layout = RodLayout(drum.rods_batter, frozenset(drum.lost_batter))
+        head = SimulatedHead(layout, drum.wanted_batter_hz or 180.0, drum.pk % 97 + 7, uneven=0.016, noise=0.001)
+        return Hands(job, self.members[who], at, head=head)
+
+    def to_clear(self, hands: Hands) -> None:
+        hands.steps(*BEFORE_SLACKEN)
+        hands.passes("slacken", 3)
+        hands.steps("slacken", *BEFORE_TENSION)
+        hands.passes("tension", 3)
+        hands.steps("tension")
+
+    def to_rest(self, name: str, minutes_ago: float, rest_minutes: int, who: int) -> None:
+        hands = self.start(name, minutes_ago + 45, "coat worn through at the centre", who)
+        self.to_clear(hands)
+        for lap in range(4):
+            hands.tap_round(lap)
+            hands.work_out(lap)
+            clear = read_ledger(job_by_id(hands.job.id)).state.laps["clear"][lap].plan
+            if clear is None or clear.value.clear:
+                break
+            hands.turn_round(lap)
+        hands.steps("clear", "other-head")
+        hands.at = max(hands.at, self.now - timedelta(minutes=minutes_ago))
+        hands.send(0, kind="rest", minutes=rest_minutes)
+
+
+def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
+    """Seven jobs: turning, clearing, resting, rested, and one check."""
+    begin = _Starter(drums, members, now)
+    heron = begin.start("Heron", 42, "coat worn through at the centre")
+    begin.to_clear(heron)
+    heron.head.drop(20)  # type: ignore[union-attr]
+    heron.tap_round(0)
+    heron.work_out(0)
+    heron.turn_round(0, leave=3)
+
+    kittiwake = begin.start("Kittiwake", 60 * 26, "dents too deep to play round", who=1)
+    kittiwake.steps(*BEFORE_SLACKEN)
+    kittiwake.passes("slacken", 2, rods_of_last=3)
+
+    plover = begin.start("Plover", 95, "will not hold its pitch", who=1)
+    plover.steps(*BEFORE_SLACKEN)
+    plover.passes("slacken", 3)
+    plover.steps("slacken", "lift-off")
+
+    begin.to_rest("Drifter", 22, 60, who=0)
+    begin.to_rest("Skua", 150, 60 * 19, who=1)
+    begin.to_rest("Petrel", 60 * 5, 45, who=0)
+
+    dunlin = begin.start("Dunlin", 12, procedure="settling-check")
+    dunlin.steps("look")
+    dunlin.head.drop(17)  # type: ignore[union-attr]
+    dunlin.tap_round(0, only=3)
+    for job in Job.objects.filter(state="open"):
+        last = job.events.order_by("-made_at").values_list("made_at", flat=True).first()
+        Job.objects.filter(pk=job.pk).update(touched_at=min(last or now, now))

@@ -1,0 +1,46 @@
+"""Load the demo workshop; with --reset, throw it away first."""
+
+from __future__ import annotations
+
+from argparse import ArgumentParser
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.core.management.base import BaseCommand
+from django.db import transaction
+from django.utils import timezone
+
+from apps.demo import scenario
+from apps.demo.build import build_history
+from apps.demo.in_hand import jobs_in_hand
+from apps.demo.removal import remove_workshop
+from apps.workshops.models import Membership, Workshop
+from apps.workshops.scope import enter_workshop
+
+
+class Command(BaseCommand):
+    help = "Load the Marrow Quay demo workshop. Does nothing when it is there already."
+
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        parser.add_argument("--reset", action="store_true", help="throw the demo away and load it afresh")
+
+    @transaction.atomic
+    def handle(self, *args: Any, **options: Any) -> None:
+        found = Workshop.objects.filter(slug=scenario.SLUG).first()
+        if found and not options["reset"]:
+            return
+        if found:
+            remove_workshop(found)
+        workshop = Workshop.objects.create(name=scenario.NAME, slug=scenario.SLUG, bench_name=scenario.BENCH)
+        enter_workshop(workshop.pk)
+        members = [_member(workshop, account) for account in scenario.ACCOUNTS]
+        now = timezone.localtime()
+        drums = build_history(workshop, now)
+        jobs_in_hand(drums, members, now)
+        if options["verbosity"]:
+            self.stdout.write(f"{scenario.NAME}: {len(drums)} drums loaded.")
+
+
+def _member(workshop: Workshop, account: scenario.Account) -> Membership:
+    user = User.objects.create_user(account.username, password=scenario.PASSWORD)
+    return Membership.objects.create(user=user, workshop=workshop, role=account.role, shown_name=account.shown_name)

@@ -1,0 +1,38 @@
+"""Remove a whole workshop, children first."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+
+from apps.bench.models import Job, JobEvent
+from apps.followups.models import FollowUp
+from apps.heads.models import Fitting, HeadLine, StockItem
+from apps.history.models import LogEntry, PitchRecord
+from apps.register.models import Drum, Kit, KitDrum, Owner, Place
+from apps.workshops.models import Workshop
+from apps.workshops.scope import enter_workshop
+
+__all__ = ["remove_workshop"]
+
+
+def remove_workshop(workshop: Workshop) -> None:
+    """Delete every row of a workshop and the accounts of its members."""
+    enter_workshop(workshop.pk)
+    for model in (
+        JobEvent,
+        Job,
+        FollowUp,
+        LogEntry,
+        PitchRecord,
+        Fitting,
+        StockItem,
+        HeadLine,
+        KitDrum,
+        Kit,
+        Drum,
+        Place,
+        Owner,
+    ):
+        model.objects.filter(workshop=workshop).delete()
+    User.objects.filter(membership__workshop=workshop).delete()
+    workshop.delete()

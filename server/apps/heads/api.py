@@ -1,0 +1,45 @@
+"""Heads on the shelf that fit a drum."""
+
+from __future__ import annotations
+
+from ninja import Router, Schema
+
+from apps.accounts.auth import Request
+from apps.heads.models import StockItem
+from apps.register.schemas import length_words
+from apps.register.selectors import drum_by_tag
+
+router = Router(tags=["heads"])
+SAME_SIZE_M = 0.003  # sizes are nominal; a quarter inch apart is another size
+
+
+class FittingHead(Schema):
+    stock_item: int
+    head: str
+    finish: str
+    size: str
+    count: int
+    shelf: str
+
+
+@router.get("/fitting/{tag}/{side}", response=list[FittingHead], operation_id="fitting_heads")
+def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
+    """Heads of this drum's diameter for this side, those in stock first."""
+    drum = drum_by_tag(tag)
+    rows = StockItem.objects.select_related("line").filter(
+        diameter_m__range=(drum.diameter_m - SAME_SIZE_M, drum.diameter_m + SAME_SIZE_M),
+        line__side__in=[side, "either"],
+    )
+    unit = request.member.workshop.length_unit
+    fits = [
+        FittingHead(
+            stock_item=row.pk,
+            head=row.line.name,
+            finish=row.line.finish,
+            size=f"{length_words(row.diameter_m, unit)} {unit}",
+            count=row.count,
+            shelf=row.shelf,
+        )
+        for row in rows
+    ]
+    return sorted(fits, key=lambda head: (head.count == 0, head.head))

@@ -1,0 +1,84 @@
+"""Heads: the lines a workshop uses, what lies on the shelf, and what is fitted on which drum."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.contrib.postgres.constraints import ExclusionConstraint
+from django.contrib.postgres.fields import DateTimeRangeField, RangeBoundary, RangeOperators
+from django.db import models
+from django.db.models import F, Func, Q
+
+from apps.register.models import Drum
+from apps.workshops.models import Owned
+
+
+class HeadLine(Owned):
+    """A line of heads by what it is made of; never by who makes it."""
+
+    name = models.CharField(max_length=60)
+    plies = models.PositiveSmallIntegerField(default=1)
+    film_mil = models.FloatField(default=10)
+    finish = models.CharField(max_length=20, default="clear")
+    side = models.CharField(max_length=10, default="either")
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "name"], name="head_line_unique"),
+            models.CheckConstraint(condition=Q(side__in=["batter", "resonant", "either"]), name="head_line_side"),
+            models.CheckConstraint(condition=Q(film_mil__gt=0, film_mil__lte=40), name="head_line_film"),
+        ]
+
+
+class StockItem(Owned):
+    """How many heads of a line and size lie on the shelf."""
+
+    line = models.ForeignKey(HeadLine, on_delete=models.PROTECT, related_name="stock")
+    diameter_m = models.FloatField()
+    count = models.PositiveIntegerField(default=0)
+    shelf = models.CharField(max_length=20, blank=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "line", "diameter_m"], name="stock_unique"),
+            models.CheckConstraint(condition=Q(count__gte=0), name="stock_not_negative"),
+        ]
+
+
+class _TstzRange(Func):
+    function = "TSTZRANGE"
+    output_field = DateTimeRangeField()
+
+
+class Fitting(Owned):
+    """A head on one side of a drum, from when to when. The database lets no two overlap."""
+
+    drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="fittings")
+    side = models.CharField(max_length=10)
+    head = models.CharField(max_length=60)
+    fitted_at = models.DateTimeField()
+    fitted_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    fitted_by_name = models.CharField(max_length=60, blank=True)
+    retired_at = models.DateTimeField(null=True, blank=True)
+    retired_because = models.CharField(max_length=200, blank=True)
+    job_id = models.UUIDField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-fitted_at"]
+        indexes = [
+            models.Index(fields=["workshop", "fitted_at"], condition=Q(retired_at__isnull=True), name="fitting_now")
+        ]
+        constraints = [
+            models.CheckConstraint(condition=Q(side__in=["batter", "resonant"]), name="fitting_side"),
+            models.CheckConstraint(
+                condition=Q(retired_at__isnull=True) | Q(retired_at__gte=F("fitted_at")), name="fitting_order"
+            ),
+            ExclusionConstraint(
+                name="fitting_one_head_a_side",
+                expressions=[
+                    ("drum", RangeOperators.EQUAL),
+                    ("side", RangeOperators.EQUAL),
+                    (_TstzRange("fitted_at", "retired_at", RangeBoundary()), RangeOperators.OVERLAPS),
+                ],
+            ),
+        ]

@@ -1,0 +1,95 @@
+"""The register over HTTP."""
+
+from __future__ import annotations
+
+from django.utils import timezone
+from ninja import Query, Router, Schema, Status
+
+from apps.accounts.auth import Request, technician
+from apps.history.schemas import Sheet
+from apps.history.selectors import sheet_of
+from apps.register import flows, selectors
+from apps.register.models import Drum, Kit, Owner, Place
+from apps.register.schemas import KIND_WORDS, Choices, DrumIn, DrumPage, DrumRow, rods_words, shape_form, size_words
+
+router = Router(tags=["register"])
+THREADS = ["7/32-24", "12-24", "M6", "M5", "M8"]
+HOOPS = ["triple-flanged", "single-flanged", "die-cast", "wood", "claw hoop", "rope"]
+
+
+class FilterIn(Schema):
+    text: str = ""
+    kind: str = ""
+    place: str = ""
+    owner: str = ""
+    kit: str = ""
+    state: str = ""
+    offset: int = 0
+
+
+def _standing(drum: Drum) -> str:
+    if getattr(drum, "in_hand", False):
+        return "on the bench"
+    if getattr(drum, "overdue", False):
+        return "check owed"
+    return {"in": "", "out": "out", "repair": "in repair", "retired": "retired"}[drum.state]
+
+
+def _row(drum: Drum, unit: str) -> DrumRow:
+    return DrumRow.model_construct(
+        tag=drum.tag,
+        name=drum.name,
+        kind=drum.kind,
+        kind_words=KIND_WORDS[drum.kind],
+        size=size_words(drum, unit),
+        rods=rods_words(drum),
+        place=drum.place.name,
+        owner=drum.owner.name,
+        kits=[kit.name for kit in drum.kits.all()],
+        state=drum.state,
+        standing=_standing(drum),
+        owed=getattr(drum, "overdue", False),
+    )
+
+
+@router.get("/drums", response=DrumPage, operation_id="drums")
+def drums(request: Request, chosen: Query[FilterIn]) -> DrumPage:
+    narrowed = selectors.Filter(**chosen.dict(exclude={"offset"}))
+    total, page = selectors.register_page(narrowed, timezone.now(), max(0, chosen.offset))
+    unit = request.member.workshop.length_unit
+    return DrumPage(total=total, drums=[_row(drum, unit) for drum in page])
+
+
+@router.get("/choices", response=Choices, operation_id="choices")
+def choices(request: Request) -> Choices:
+    return Choices(
+        places=selectors.names(Place),
+        owners=selectors.names(Owner),
+        kits=selectors.names(Kit),
+        threads=THREADS,
+        hoops=HOOPS,
+        kinds=KIND_WORDS,
+        next_tag=selectors.next_tag(),
+    )
+
+
+@router.post("/drums", response={201: DrumIn}, auth=technician, operation_id="add_drum")
+def add_drum(request: Request, body: DrumIn) -> Status[DrumIn]:
+    drum = flows.add_drum(body, request.member)
+    return Status(201, shape_form(drum, request.member.workshop.length_unit))
+
+
+@router.get("/drums/{tag}", response=DrumIn, operation_id="drum")
+def drum(request: Request, tag: str) -> DrumIn:
+    return shape_form(selectors.drum_by_tag(tag), request.member.workshop.length_unit)
+
+
+@router.put("/drums/{tag}", response=DrumIn, auth=technician, operation_id="edit_drum")
+def edit_drum(request: Request, tag: str, body: DrumIn) -> DrumIn:
+    drum = flows.edit_drum(selectors.drum_by_tag(tag), body, request.member)
+    return shape_form(drum, request.member.workshop.length_unit)
+
+
+@router.get("/drums/{tag}/sheet", response=Sheet, operation_id="sheet")
+def sheet(request: Request, tag: str) -> Sheet:
+    return sheet_of(selectors.drum_by_tag(tag), request.member.workshop, timezone.now())

@@ -1,0 +1,80 @@
+"""Use cases of the register."""
+
+from __future__ import annotations
+
+from django.db import transaction
+from django.utils import timezone
+
+from apps.bench.models import Job
+from apps.history.models import LogEntry
+from apps.register.models import Drum, Kit, KitDrum, Owner, Place
+from apps.register.schemas import KIND_WORDS, DrumIn, to_fields
+from apps.workshops.errors import Refused
+from apps.workshops.models import Membership
+
+__all__ = ["add_drum", "edit_drum"]
+
+
+def _search_text(drum: Drum, kits: list[str]) -> str:
+    words = [drum.tag, drum.name, KIND_WORDS[drum.kind], drum.shell, drum.place.name, drum.owner.name, *kits]
+    return " ".join(words)[:400]
+
+
+def _set_kits(drum: Drum, kits: list[str]) -> None:
+    KitDrum.objects.filter(drum=drum).delete()
+    for name in sorted(set(kits)):
+        kit, _ = Kit.objects.get_or_create(workshop_id=drum.workshop_id, name=name)
+        KitDrum.objects.create(workshop_id=drum.workshop_id, kit=kit, drum=drum)
+
+
+def _write(drum: Drum, body: DrumIn, member: Membership) -> Drum:
+    for name, value in to_fields(body, member.workshop).items():
+        setattr(drum, name, value)
+    drum.workshop = member.workshop
+    drum.place, _ = Place.objects.get_or_create(workshop=member.workshop, name=body.place.strip())
+    drum.owner, _ = Owner.objects.get_or_create(workshop=member.workshop, name=body.owner.strip())
+    drum.search = _search_text(drum, body.kits)
+    drum.save()
+    _set_kits(drum, body.kits)
+    return drum
+
+
+def _refuse_taken(tag: str, but: int | None) -> None:
+    if Drum.objects.filter(tag=tag.strip()).exclude(pk=but).exists():
+        raise Refused(
+            "tag_taken",
+            f"{tag} is another drum's tag already. Choose the next free one.",
+            422,
+            tag="Taken by another drum.",
+        )
+
+
+@transaction.atomic
+def add_drum(body: DrumIn, member: Membership) -> Drum:
+    _refuse_taken(body.tag, None)
+    drum = _write(Drum(), body, member)
+    LogEntry.objects.create(
+        workshop=member.workshop,
+        drum=drum,
+        at=timezone.now(),
+        kind="register",
+        text="Entered in the register",
+        by_name=member.shown_name,
+    )
+    return drum
+
+
+@transaction.atomic
+def edit_drum(drum: Drum, body: DrumIn, member: Membership) -> Drum:
+    """Rods cannot change under a job in hand: its count would no longer fit the drum."""
+    _refuse_taken(body.tag, drum.pk)
+    busy = set(Job.objects.filter(drum=drum, state="open").values_list("side", flat=True))
+    for side in ("batter", "resonant"):
+        if side in busy and getattr(body, f"rods_{side}") != getattr(drum, f"rods_{side}"):
+            raise Refused(
+                "job_in_hand",
+                f"A job on the {side} head is in hand; its rods are being counted. Close it first.",
+                409,
+                **{f"rods_{side}": "In hand."},
+            )
+    return _write(drum, body, member)

@@ -1,0 +1,214 @@
+"""Drums in and out. Sizes and pitches are typed as text and read by the core, so every unit a person uses is understood."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from drumwork.errors import DrumworkError
+from drumwork.procedures.plan import DrumKind
+from drumwork.quantities import Length, parse_length, parse_pitch
+from ninja import Schema
+from pydantic import Field
+
+from apps.register.models import Drum
+from apps.workshops.errors import Refused
+from apps.workshops.models import Workshop
+
+KindName = Literal[
+    "snare",
+    "rack-tom",
+    "floor-tom",
+    "bass",
+    "marching-bass",
+    "marching-snare",
+    "orchestral-snare",
+    "practice-mesh",
+    "rope-bass",
+]
+StateName = Literal["in", "out", "repair", "retired"]
+KIND_WORDS = {
+    "snare": "snare",
+    "rack-tom": "rack tom",
+    "floor-tom": "floor tom",
+    "bass": "bass drum",
+    "marching-bass": "marching bass",
+    "marching-snare": "marching snare",
+    "orchestral-snare": "orchestral snare",
+    "practice-mesh": "practice drum, mesh",
+    "rope-bass": "rope-tension bass",
+}
+
+
+class DrumIn(Schema):
+    """A drum as a person fills it in. Empty text means not known."""
+
+    tag: str = Field(min_length=1, max_length=20)
+    name: str = Field(min_length=1, max_length=60)
+    kind: KindName
+    diameter: str = Field(min_length=1, max_length=20)
+    depth: str = Field(min_length=1, max_length=20)
+    shell: str = Field("", max_length=60)
+    rods_batter: int = Field(ge=0, le=16)
+    rods_resonant: int = Field(ge=0, le=16)
+    lost_batter: list[int] = []
+    lost_resonant: list[int] = []
+    thread: str = Field("", max_length=20)
+    hoops: str = Field("", max_length=20)
+    snare_bed: bool = False
+    badge: Literal["between", "at-rod", "none"] = "between"
+    port: str = Field("", max_length=20)
+    wanted_batter: str = Field("", max_length=20)
+    wanted_resonant: str = Field("", max_length=20)
+    place: str = Field(min_length=1, max_length=80)
+    owner: str = Field(min_length=1, max_length=80)
+    kits: list[str] = []
+    state: StateName = "in"
+    note: str = Field("", max_length=2000)
+
+
+class DrumRow(Schema):
+    tag: str
+    name: str
+    kind: str
+    kind_words: str
+    size: str
+    rods: str
+    place: str
+    owner: str
+    kits: list[str]
+    state: str
+    standing: str
+    owed: bool
+
+
+class DrumPage(Schema):
+    total: int
+    drums: list[DrumRow]
+
+
+class Choices(Schema):
+    """What the register's filters and the drum form offer."""
+
+    places: list[str]
+    owners: list[str]
+    kits: list[str]
+    threads: list[str]
+    hoops: list[str]
+    kinds: dict[str, str]
+    next_tag: str
+
+
+def length_words(metres: float, unit: str) -> str:
+    """A drum's length as this workshop says it, without the unit: '14', '5 1/2', '356'."""
+    if unit == "mm":
+        return f"{Length(metres).mm:.0f}"
+    eighths = round(Length(metres).inches * 8)
+    whole, rest = divmod(eighths, 8)
+    parts = {1: "1/8", 2: "1/4", 3: "3/8", 4: "1/2", 5: "5/8", 6: "3/4", 7: "7/8"}
+    return f"{whole} {parts[rest]}" if rest else str(whole)
+
+
+def size_words(drum: Drum, unit: str) -> str:
+    return f"{length_words(drum.diameter_m, unit)} × {length_words(drum.depth_m, unit)} {unit}"
+
+
+def rods_words(drum: Drum) -> str:
+    if drum.kind == DrumKind.ROPE_BASS:
+        return "rope"
+    same = drum.rods_batter == drum.rods_resonant
+    return f"{drum.rods_batter}" if same else f"{drum.rods_batter}/{drum.rods_resonant}"
+
+
+def _read(problems: dict[str, str], name: str, read, text: str):  # type: ignore[no-untyped-def]
+    """Parse one typed field; a failure is collected under its name."""
+    if not text.strip():
+        return None
+    try:
+        return read(text)
+    except DrumworkError as error:
+        problems[name] = error.message
+        return None
+
+
+def _check_sizes(fields: dict[str, object], problems: dict[str, str]) -> None:
+    diameter, depth, port = fields["diameter_m"], fields["depth_m"], fields["port_m"]
+    if isinstance(diameter, float) and not 0.1 <= diameter <= 1.6:
+        problems["diameter"] = "No drum is that wide. Diameters run from 4 to 63 inches (100 to 1600 mm)."
+    if isinstance(depth, float) and not 0.03 <= depth <= 1.5:
+        problems["depth"] = "No drum is that deep. Depths run from 1 1/4 to 59 inches (30 to 1500 mm)."
+    if isinstance(port, float) and isinstance(diameter, float) and port >= diameter:
+        problems["port"] = "The port cannot be as wide as the drum."
+
+
+def _check_rods(body: DrumIn, problems: dict[str, str]) -> None:
+    for side in ("batter", "resonant"):
+        count, lost = getattr(body, f"rods_{side}"), getattr(body, f"lost_{side}")
+        if body.kind != "rope-bass" and not 4 <= count <= 16:
+            problems[f"rods_{side}"] = "A head has 4 to 16 rods."
+        elif strange := [rod for rod in lost if not 1 <= rod <= count]:
+            problems[f"lost_{side}"] = f"There is no rod {strange[0]} on a head of {count}."
+        elif body.kind != "rope-bass" and count - len(set(lost)) < 3:
+            problems[f"lost_{side}"] = "Fewer than three rods cannot hold a head."
+
+
+def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
+    """Columns of a drum, or Refused naming every field that needs another look."""
+    problems: dict[str, str] = {}
+
+    def metres(text: str) -> float:
+        return parse_length(text, workshop.length_unit).metres
+
+    def hertz(text: str) -> float:
+        return parse_pitch(text, workshop.a4_hz).hz
+
+    fields: dict[str, object] = {
+        "diameter_m": _read(problems, "diameter", metres, body.diameter),
+        "depth_m": _read(problems, "depth", metres, body.depth),
+        "port_m": _read(problems, "port", metres, body.port),
+        "wanted_batter_hz": _read(problems, "wanted_batter", hertz, body.wanted_batter),
+        "wanted_resonant_hz": _read(problems, "wanted_resonant", hertz, body.wanted_resonant),
+    }
+    _check_sizes(fields, problems)
+    _check_rods(body, problems)
+    if problems:
+        first = next(iter(problems.values()))
+        raise Refused(
+            "invalid", first if len(problems) == 1 else f"{len(problems)} entries need another look.", 422, **problems
+        )
+    plain = (
+        "tag",
+        "name",
+        "kind",
+        "shell",
+        "rods_batter",
+        "rods_resonant",
+        "thread",
+        "hoops",
+        "snare_bed",
+        "badge",
+        "state",
+        "note",
+    )
+    for name in plain:
+        value = getattr(body, name)
+        fields[name] = value.strip() if isinstance(value, str) else value
+    fields["lost_batter"], fields["lost_resonant"] = sorted(set(body.lost_batter)), sorted(set(body.lost_resonant))
+    return fields
+
+
+def shape_form(drum: Drum, unit: str) -> DrumIn:
+    """The drum as it was filled in, for editing."""
+    return DrumIn(
+        **{
+            name: getattr(drum, name)
+            for name in ["tag", "name", "kind", "shell", "rods_batter", "rods_resonant", "lost_batter", "lost_resonant", "thread", "hoops", "snare_bed", "badge", "state", "note"]
+        },
+        diameter=length_words(drum.diameter_m, unit),
+        depth=length_words(drum.depth_m, unit),
+        port=length_words(drum.port_m, unit) if drum.port_m else "",
+        wanted_batter=f"{drum.wanted_batter_hz:g}" if drum.wanted_batter_hz else "",
+        wanted_resonant=f"{drum.wanted_resonant_hz:g}" if drum.wanted_resonant_hz else "",
+        place=drum.place.name,
+        owner=drum.owner.name,
+        kits=[kit.name for kit in drum.kits.all()],
+    )

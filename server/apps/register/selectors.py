@@ -1,0 +1,74 @@
+"""Named reads of the register."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.db.models import Count, Exists, OuterRef, Q, QuerySet
+from django.db.models.functions import Upper
+
+from apps.bench.models import Job
+from apps.followups.models import FollowUp
+from apps.register.models import Drum, Kit, Owner, Place
+
+PAGE = 50
+
+
+@dataclass(frozen=True)
+class Filter:
+    """What the register is narrowed to; empty means all."""
+
+    text: str = ""
+    kind: str = ""
+    place: str = ""
+    owner: str = ""
+    kit: str = ""
+    state: str = ""
+
+
+def _matching(chosen: Filter) -> QuerySet[Drum]:
+    drums = Drum.objects.all()
+    for word in chosen.text.upper().split():
+        drums = drums.annotate(upper_search=Upper("search")).filter(upper_search__contains=word)
+    exact = {
+        "kind": chosen.kind,
+        "place__name": chosen.place,
+        "owner__name": chosen.owner,
+        "kits__name": chosen.kit,
+        "state": chosen.state,
+    }
+    return drums.filter(**{name: value for name, value in exact.items() if value})
+
+
+def register_page(chosen: Filter, now: datetime, offset: int = 0, limit: int = PAGE) -> tuple[int, list[Drum]]:
+    """Total and one page, each drum marked with whether it has a job in hand or a check overdue."""
+    matching = _matching(chosen)
+    total = matching.aggregate(n=Count("id"))["n"]
+    page = (
+        matching.select_related("place", "owner")
+        .prefetch_related("kits")
+        .annotate(
+            in_hand=Exists(Job.objects.filter(drum=OuterRef("pk"), state="open")),
+            overdue=Exists(FollowUp.objects.filter(drum=OuterRef("pk"), done_at__isnull=True, due_at__lte=now)),
+        )
+        .order_by("tag")[offset : offset + limit]
+    )
+    return total, list(page)
+
+
+def drum_by_tag(tag: str) -> Drum:
+    """The drum, or Drum.DoesNotExist."""
+    return Drum.objects.select_related("place", "owner").prefetch_related("kits").get(tag=tag)
+
+
+def names(model: type[Place] | type[Owner] | type[Kit]) -> list[str]:
+    return list(model.objects.order_by("name").values_list("name", flat=True))
+
+
+def next_tag() -> str:
+    """The workshop's own numbering carried on."""
+    last = Drum.objects.filter(~Q(tag="")).order_by("-tag").values_list("tag", flat=True).first() or "D-000"
+    match = re.match(r"^(.*?)(\d+)$", last)
+    return f"{match[1]}{int(match[2]) + 1:0{len(match[2])}d}" if match else f"{last}-2"

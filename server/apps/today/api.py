@@ -1,0 +1,20 @@
+"""What is owed today."""
+
+from __future__ import annotations
+
+from django.utils import timezone
+from drumwork.planning import list_owed
+from ninja import Router
+
+from apps.accounts.auth import Request
+from apps.today.schemas import Today, shape_today
+from apps.today.selectors import facts_of, usual_minutes
+
+router = Router(tags=["today"])
+
+
+@router.get("", response=Today, operation_id="today")
+def today(request: Request) -> Today:
+    now = timezone.localtime()
+    facts, drums = facts_of(request.member.workshop)
+    return shape_today(list_owed(facts, now), drums, usual_minutes(), now)

@@ -1,0 +1,52 @@
+"""The workshop's own ways."""
+
+from __future__ import annotations
+
+from drumwork.rods.balance import balance_of, recommend_pattern
+from drumwork.rods.layout import RodLayout
+from drumwork.rods.patterns import Pattern, plan_pattern
+from ninja import Router, Schema
+
+from apps.accounts.auth import Request, technician
+from apps.workshops.schemas import WaysIn, WorkshopOut, shape_workshop
+
+router = Router(tags=["workshop"])
+
+
+class PatternOut(Schema):
+    pattern: str
+    order: list[int]
+    reaches_all: bool
+    note: str
+    tilt: float
+    saddle: float
+    recommended: bool
+
+
+@router.put("/ways", response=WorkshopOut, auth=technician, operation_id="change_ways")
+def change_ways(request: Request, body: WaysIn) -> WorkshopOut:
+    workshop = request.member.workshop
+    for name, value in body.model_dump(mode="json").items():
+        setattr(workshop, name, value)
+    workshop.save()
+    return shape_workshop(workshop)
+
+
+@router.get("/patterns", response=list[PatternOut], operation_id="patterns")
+def patterns(request: Request, rods: int, lost: str = "") -> list[PatternOut]:
+    """Every tightening order on a head of so many rods, with how it treats the hoop. `lost`: comma separated."""
+    layout = RodLayout(rods, frozenset(int(each) for each in lost.split(",") if each.isdigit()))
+    best = recommend_pattern(layout)
+    plans = [plan_pattern(layout, each, layout.rods[0]) for each in Pattern if each is not Pattern.ROUND]
+    return [
+        PatternOut(
+            pattern=plan.pattern,
+            order=list(plan.rods),
+            reaches_all=plan.reaches_all,
+            note=plan.note,
+            tilt=(hoop := balance_of(layout, plan.rods)).tilt,
+            saddle=hoop.saddle,
+            recommended=plan.pattern is best,
+        )
+        for plan in plans
+    ]

@@ -1,0 +1,70 @@
+"""Workshops and who works in them. Every other table belongs to one workshop."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from django.conf import settings
+from django.db import models
+from django.db.models import Q
+
+if TYPE_CHECKING:
+    from django.contrib.auth.models import User
+
+
+class Workshop(models.Model):
+    """A workshop and its own ways where the trade disagrees."""
+
+    name = models.CharField(max_length=120)
+    slug = models.SlugField(unique=True)
+    bench_name = models.CharField(max_length=80, default="bench")
+    length_unit = models.CharField(max_length=2, default="in", choices=[("in", "in"), ("mm", "mm")])
+    a4_hz = models.FloatField(default=440.0)
+    pattern = models.CharField(max_length=20, default="star")
+    step_32 = models.PositiveSmallIntegerField(default=2)
+    stretch = models.CharField(max_length=20, default="palm")
+    logo = models.CharField(max_length=20, default="badge")
+    grease_dry_threads = models.BooleanField(default=True)
+    rest_minutes = models.PositiveSmallIntegerField(default=30)
+    check_after_days = models.PositiveSmallIntegerField(default=2)
+    batter_life_months = models.PositiveSmallIntegerField(default=12)
+    resonant_life_months = models.PositiveSmallIntegerField(default=30)
+    even_spread_hz = models.FloatField(default=2.0)
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=Q(step_32__in=[1, 2, 4]), name="workshop_step"),
+            models.CheckConstraint(condition=Q(a4_hz__range=(400, 480)), name="workshop_a4"),
+            models.CheckConstraint(condition=Q(even_spread_hz__gt=0), name="workshop_even"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Membership(models.Model):
+    """A person's role in a workshop."""
+
+    class Role(models.TextChoices):
+        TECHNICIAN = "technician"
+        VIEWER = "viewer"
+
+    if TYPE_CHECKING:
+        user: User
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="membership")  # type: ignore[no-redef]
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=12, choices=Role.choices)
+    shown_name = models.CharField(max_length=60)
+
+    class Meta:
+        constraints = [models.CheckConstraint(condition=Q(role__in=["technician", "viewer"]), name="membership_role")]
+
+
+class Owned(models.Model):
+    """Base of every table that belongs to a workshop. Row security in the database hides other workshops' rows."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="+")
+
+    class Meta:
+        abstract = True

@@ -1,0 +1,58 @@
+"""A workshop's ways, in and out."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from drumwork.procedures.plan import LogoPlace, Stretch, Ways
+from drumwork.quantities import Turns
+from drumwork.rods.clearing import EvenRule
+from drumwork.rods.patterns import Pattern
+from ninja import Schema
+from pydantic import Field
+
+from apps.workshops.models import Workshop
+
+TighteningPattern = Literal["star", "neighbour-star", "plus-cross", "every-third", "every-second"]
+
+
+class WaysIn(Schema):
+    """Everything a workshop chooses for itself."""
+
+    length_unit: Literal["in", "mm"]
+    a4_hz: float = Field(ge=400, le=480)
+    pattern: TighteningPattern
+    step_32: Literal[1, 2, 4]
+    stretch: Stretch
+    logo: LogoPlace
+    grease_dry_threads: bool
+    rest_minutes: int = Field(ge=5, le=24 * 60)
+    check_after_days: int = Field(ge=1, le=60)
+    batter_life_months: int = Field(ge=1, le=240)
+    resonant_life_months: int = Field(ge=1, le=240)
+    even_spread_hz: float = Field(gt=0, le=20)
+
+
+class WorkshopOut(WaysIn):
+    name: str
+    bench_name: str
+
+
+def shape_workshop(workshop: Workshop) -> WorkshopOut:
+    return WorkshopOut.model_validate(workshop, from_attributes=True)
+
+
+def to_ways(workshop: Workshop) -> Ways:
+    """The core's view of the workshop's choices."""
+    return Ways(
+        pattern=Pattern(workshop.pattern),
+        step=Turns(workshop.step_32),
+        stretch=Stretch(workshop.stretch),
+        logo=LogoPlace(workshop.logo),
+        grease_dry_threads=workshop.grease_dry_threads,
+        rest_minutes=workshop.rest_minutes,
+    )
+
+
+def to_even_rule(workshop: Workshop) -> EvenRule:
+    return EvenRule(spread_hz=workshop.even_spread_hz)

@@ -1,0 +1,106 @@
+"""One error shape for everything the API refuses: {code, message, fields, kept}."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from http import HTTPStatus
+
+from apps.workshops.errors import Refused
+from django.core.exceptions import ObjectDoesNotExist, PermissionDenied
+from django.db.utils import IntegrityError, InterfaceError, OperationalError
+from django.http import Http404, HttpRequest, HttpResponse
+from drumwork.errors import DrumworkError
+from ninja import NinjaAPI, Schema
+from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
+
+KEPT = "Nothing was changed here; what you entered stays on this device."
+DATABASE_DOWN = (
+    "database_down",
+    "The record book cannot be reached just now. Your entries wait on this device and are sent by themselves.",
+)
+UNEXPECTED = ("unexpected", "Something went wrong on the server. Try once more; if it stays, tell whoever runs it.")
+SIGNED_OUT = ("signed_out", "You are signed out. Sign in again; entries not yet sent are kept on this device.")
+
+
+class ErrorOut(Schema):
+    """The shape of every error."""
+
+    code: str
+    message: str
+    fields: dict[str, str]
+    kept: str
+
+
+def error_body(
+    code: str, message: str, fields: Mapping[str, object] | None = None, kept: str = KEPT
+) -> dict[str, object]:
+    return {"code": code, "message": message, "fields": {k: str(v) for k, v in (fields or {}).items()}, "kept": kept}
+
+
+def _sentence(problem: Mapping[str, object]) -> str:
+    """Pydantic's finding as an instruction."""
+    kind, context = str(problem.get("type")), problem.get("ctx")
+    limits = context if isinstance(context, dict) else {}
+    table = {
+        "missing": "Fill this in.",
+        "string_too_short": "Fill this in.",
+        "string_too_long": f"Use at most {limits.get('max_length')} characters.",
+        "greater_than_equal": f"Must be {limits.get('ge')} or more.",
+        "less_than_equal": f"Must be {limits.get('le')} or less.",
+        "int_parsing": "Give a whole number.",
+        "enum": f"Choose one of: {limits.get('expected')}.",
+        "literal_error": f"Choose one of: {limits.get('expected')}.",
+    }
+    return table.get(kind, str(problem.get("msg", "Check this.")))
+
+
+def _invalid(request: HttpRequest, error: ValidationError, api: NinjaAPI) -> HttpResponse:
+    fields = {".".join(str(part) for part in p["loc"][2:]) or str(p["loc"][-1]): _sentence(p) for p in error.errors}
+    first = next(iter(fields), "")
+    message = (
+        f"Check {first.replace('_', ' ')}: {fields[first]}"
+        if len(fields) == 1
+        else f"{len(fields)} entries need another look."
+    )
+    return api.create_response(request, error_body("invalid", message, fields), status=422)
+
+
+def _from_core(request: HttpRequest, error: DrumworkError, api: NinjaAPI) -> HttpResponse:
+    return api.create_response(request, error_body(error.code, error.message, error.fields), status=422)
+
+
+def _refused(request: HttpRequest, error: Refused, api: NinjaAPI) -> HttpResponse:
+    return api.create_response(request, error_body(error.code, error.message, error.fields), status=error.status)
+
+
+def install(api: NinjaAPI) -> None:
+    """Register a handler for everything that can be raised."""
+
+    def plain(status: HTTPStatus, code: str, message: str):  # type: ignore[no-untyped-def]
+        return lambda request, _error: api.create_response(request, error_body(code, message), status=status)
+
+    api.add_exception_handler(ValidationError, lambda r, e: _invalid(r, e, api))
+    api.add_exception_handler(DrumworkError, lambda r, e: _from_core(r, e, api))
+    api.add_exception_handler(Refused, lambda r, e: _refused(r, e, api))
+    missing = plain(HTTPStatus.NOT_FOUND, "not_found", "There is no such record in this workshop.")
+    for each in (Http404, ObjectDoesNotExist):
+        api.add_exception_handler(each, missing)
+    api.add_exception_handler(AuthenticationError, plain(HTTPStatus.UNAUTHORIZED, *SIGNED_OUT))
+    forbidden = plain(
+        HTTPStatus.FORBIDDEN, "not_allowed", "Your role looks on only. Ask a technician of the workshop to do this."
+    )
+    for denied in (AuthorizationError, PermissionDenied):
+        api.add_exception_handler(denied, forbidden)
+    api.add_exception_handler(
+        IntegrityError,
+        plain(
+            HTTPStatus.CONFLICT,
+            "conflict",
+            "The record book already holds something that excludes this. Reload and look again.",
+        ),
+    )
+    for down in (OperationalError, InterfaceError):
+        api.add_exception_handler(down, plain(HTTPStatus.SERVICE_UNAVAILABLE, *DATABASE_DOWN))
+    api.add_exception_handler(
+        HttpError, lambda r, e: api.create_response(r, error_body("refused", str(e)), status=e.status_code)
+    )

@@ -1,0 +1,146 @@
+"""Settings. Everything that differs between installations comes from the environment (see docs/running.md)."""
+
+from __future__ import annotations
+
+import os
+import re
+from pathlib import Path
+from urllib.parse import unquote, urlsplit
+
+BASE_DIR = Path(__file__).resolve().parent.parent
+ROOT = BASE_DIR.parent
+WEB_DIST = ROOT / "web" / "dist"
+
+
+def _flag(name: str, default: str = "0") -> bool:
+    return os.environ.get(name, default).lower() in ("1", "true", "yes")
+
+
+DEBUG = False
+SECRET_KEY = os.environ["RT_SECRET_KEY"]
+DEMO = _flag("RT_DEMO")
+ALLOWED_HOSTS = os.environ.get("RT_ALLOWED_HOSTS", "127.0.0.1,localhost,[::1],testserver").split(",")
+CSRF_TRUSTED_ORIGINS = [each for each in os.environ.get("RT_TRUSTED_ORIGINS", "").split(",") if each]
+BEHIND_TLS = _flag("RT_BEHIND_TLS")
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.postgres",
+    "django.contrib.staticfiles",
+    "axes",
+    "apps.workshops",
+    "apps.register",
+    "apps.heads",
+    "apps.followups",
+    "apps.bench",
+    "apps.history",
+    "apps.demo",
+]
+
+MIDDLEWARE = [
+    "config.middleware.request_log",
+    "django.middleware.security.SecurityMiddleware",
+    "config.middleware.content_security_policy",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [], "APP_DIRS": False}]
+
+
+def _database(url: str) -> dict[str, object]:
+    parts = urlsplit(url)
+    return {
+        "ENGINE": "django.db.backends.postgresql",
+        "NAME": parts.path.lstrip("/"),
+        "USER": unquote(parts.username or ""),
+        "PASSWORD": unquote(parts.password or ""),
+        "HOST": parts.hostname or "127.0.0.1",
+        "PORT": parts.port or 5432,
+        "ATOMIC_REQUESTS": True,
+        "CONN_MAX_AGE": 0,
+        "OPTIONS": {
+            "pool": {"min_size": 2, "max_size": int(os.environ.get("RT_DB_POOL", "8")), "timeout": 4},
+            "connect_timeout": 3,
+        },
+        "TEST": {"NAME": f"test_{parts.path.lstrip('/')}"},
+    }
+
+
+DATABASES = {"default": _database(os.environ["RT_DATABASE_URL"])}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_ENABLE_ACCESS_FAILURE_LOG = False
+AXES_DISABLE_ACCESS_LOG = True
+AXES_VERBOSE = False
+
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
+CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = BEHIND_TLS
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if BEHIND_TLS else None
+SECURE_HSTS_SECONDS = 31_536_000 if BEHIND_TLS else 0
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
+
+USE_TZ = True
+TIME_ZONE = os.environ.get("RT_TIME_ZONE", "UTC")
+LANGUAGE_CODE = "en"
+USE_I18N = False
+
+STATIC_URL = "/static/"
+STATIC_ROOT = ROOT / ".data" / "static"
+STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.exists() else []
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+WHITENOISE_ALLOW_ALL_ORIGINS = False
+
+
+def _immutable(path: str, url: str) -> bool:
+    """Vite puts a content hash in every name below assets/."""
+    return bool(re.match(r"^/static/assets/.+-[\w-]{8}\.\w+$", url))
+
+
+WHITENOISE_IMMUTABLE_FILE_TEST = _immutable
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {
+        "json": {
+            "()": "pythonjsonlogger.json.JsonFormatter",
+            "format": "%(asctime)s %(levelname)s %(name)s %(message)s",
+            "rename_fields": {"asctime": "at", "levelname": "level", "name": "logger"},
+        }
+    },
+    "handlers": {"stderr": {"class": "logging.StreamHandler", "formatter": "json"}},
+    "root": {"handlers": ["stderr"], "level": os.environ.get("RT_LOG_LEVEL", "WARNING")},
+    "loggers": {
+        "redtally.request": {"handlers": ["stderr"], "level": "INFO", "propagate": False},
+        "django.request": {"handlers": ["stderr"], "level": "ERROR", "propagate": False},
+    },
+}

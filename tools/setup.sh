@@ -1,0 +1,88 @@
+# Set-up steps shared by ./start, ./test, ./bench and tools/screenshots. Sourced, not run.
+# Every step is skipped when its inputs have not changed since it last succeeded.
+ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+STAMPS=$ROOT/.data/stamps
+VENV=$ROOT/.venv
+mkdir -p "$STAMPS"
+
+say() { printf '%s\n' "$*" >&2; }
+fail() { say ""; say "Stopped: $*"; exit 1; }
+
+timed() {  # timed "what" command… : says what is done and how long it took
+  local label=$1 began; shift
+  began=$(date +%s.%N)
+  printf '  %-44s' "$label" >&2
+  "$@" || fail "$label did not work (see above). Nothing was removed; run the command again after fixing it."
+  printf '%6.1f s\n' "$(echo "$(date +%s.%N) $began" | awk '{print $1-$2}')" >&2
+}
+
+digest() { cat "$@" 2>/dev/null | sha256sum | cut -d' ' -f1; }
+fresh() { [ "$(cat "$STAMPS/$1" 2>/dev/null)" = "$2" ]; }
+stamp() { printf %s "$2" > "$STAMPS/$1"; }
+
+missing_packages() {  # Debian packages this machine lacks for the given purpose (serve|test)
+  ls /usr/lib/postgresql/*/bin/postgres >/dev/null 2>&1 || echo postgresql-15 postgresql-client-15
+  python3 -c 'import ensurepip' 2>/dev/null || echo python3-venv
+  [ "$1" = test ] && { [ -x /usr/bin/chromium ] || echo chromium; [ -x /usr/bin/chromedriver ] || echo chromium-driver; }
+  return 0
+}
+
+ensure_system() {
+  python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null || fail "Python 3.11 or newer is needed (Debian package python3)."
+  node -e 'process.exit(+process.versions.node.split(".")[0] >= 20 ? 0 : 1)' 2>/dev/null || fail "Node.js 20 or newer with npm is needed."
+  local wanted; wanted=$(missing_packages "$1" | xargs)
+  [ -z "$wanted" ] && return
+  if [ "$(id -u)" = 0 ]; then
+    timed "Debian packages: $wanted" apt_install $wanted
+  else
+    fail "this machine lacks Debian packages, and only an administrator can add them. Ask for:
+    apt-get update && apt-get install --no-install-recommends $wanted"
+  fi
+}
+apt_install() {
+  # A package's own service must not start: we run our own cluster.
+  DEBIAN_FRONTEND=noninteractive sh -c 'apt-get update -qq && mkdir -p /etc/postgresql-common && { [ -e /etc/postgresql-common/createcluster.conf ] || echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.conf; } && apt-get install -y -qq --no-install-recommends "$@"' sh "$@" >"$ROOT/.data/apt.log" 2>&1 || { tail -n 20 "$ROOT/.data/apt.log" >&2; return 1; }
+}
+
+pip_install() {  # quiet unless it fails
+  "$VENV/bin/python" -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r "$1" >"$ROOT/.data/pip.log" 2>&1 || { tail -n 20 "$ROOT/.data/pip.log" >&2; return 1; }
+}
+make_venv() {
+  python3 -m venv "$VENV" &&
+  printf '%s\n%s\n' "$ROOT/core/src" "$ROOT/server" > "$("$VENV/bin/python" -c 'import site; print(site.getsitepackages()[0])')/red_tally.pth"
+}
+ensure_python() {  # ensure_python serve|test
+  local interpreter; interpreter="$(python3 -VV) $ROOT"
+  if ! fresh venv "$interpreter"; then
+    rm -rf "$VENV"; rm -f "$STAMPS"/requirements*
+    timed "Python environment" make_venv; stamp venv "$interpreter"
+  fi
+  local name; for name in requirements ${2:-}; do
+    local mark; mark=$(digest "$ROOT/$name.txt")
+    fresh "$name" "$mark" && continue
+    timed "Python packages ($name.txt)" pip_install "$ROOT/$name.txt"; stamp "$name" "$mark"
+  done
+}
+
+npm_install() { (cd "$ROOT/web" && npm ci --silent --no-progress >"$ROOT/.data/npm.log" 2>&1) || { tail -n 20 "$ROOT/.data/npm.log" >&2; return 1; }; }
+web_build() { (cd "$ROOT/web" && npx vite build --logLevel warn >"$ROOT/.data/build.log" 2>&1) || { tail -n 30 "$ROOT/.data/build.log" >&2; return 1; }; }
+ensure_web() {
+  local mark; mark=$(digest "$ROOT/web/package-lock.json")
+  if ! fresh npm "$mark" || [ ! -d "$ROOT/web/node_modules" ]; then timed "npm packages" npm_install; stamp npm "$mark"; fi
+  mark=$( (cd "$ROOT/web" && cat package-lock.json index.html vite.config.ts tsconfig.json; find "$ROOT/web/src" -type f ! -name '*.test.ts*' | sort | xargs cat) | sha256sum | cut -d' ' -f1)
+  if ! fresh web "$mark" || [ ! -f "$ROOT/web/dist/index.html" ]; then timed "Web app" web_build; stamp web "$mark"; fi
+}
+
+start_database() { "$ROOT/tools/pg" start; }
+ensure_database() {  # sets RT_DATABASE_URL unless the caller points at a database of their own
+  if [ -z "${RT_DATABASE_URL:-}" ]; then
+    timed "PostgreSQL on loopback" start_database
+    RT_DATABASE_URL=$("$ROOT/tools/pg" url)
+  fi
+  export RT_DATABASE_URL
+}
+secret_key() {  # one key per checkout, never in git
+  [ -s "$ROOT/.data/secret_key" ] || (umask 077; head -c 48 /dev/urandom | base64 | tr -d '\n' > "$ROOT/.data/secret_key")
+  cat "$ROOT/.data/secret_key"
+}
+manage() { "$VENV/bin/python" "$ROOT/server/manage.py" "$@"; }
