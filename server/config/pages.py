@@ -52,3 +52,9 @@ def server_error(request: HttpRequest) -> HttpResponse:
     if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
         return JsonResponse(error_body(*DATABASE_DOWN), status=503)
     return JsonResponse(error_body(*UNEXPECTED), status=500)
+
+
+def locked_out(request: HttpRequest, *_args: object, **_kwargs: object) -> HttpResponse:
+    """Too many wrong sign-ins for one name from one address."""
+    message = "Too many tries. Wait a quarter of an hour, or ask whoever runs this."
+    return JsonResponse(error_body("too_many_tries", message), status=429)

@@ -131,7 +131,7 @@ def _book_checks(job: Job, wanted: bool, now: datetime) -> None:
             drum=job.drum,
             side=job.side,
             due_at=settling_check_due(now, job.workshop.check_after_days),
-            why=f"settling check of the new {job.side} head",
+            why=f"new {job.side} head; its check",
             booked_by_job=job.id,
         )
 

@@ -21,7 +21,7 @@ from drumwork.rods.patterns import Pattern
 
 from apps.bench.closing import close_job
 from apps.bench.event_bodies import CloseIn, PlanIn, SettleIn, UndoIn, plan_to_json, slot_of, to_core
-from apps.bench.ledger import Ledger, freeze, read_ledger, thaw
+from apps.bench.ledger import Ledger, freeze, read_ledger, row_of, thaw
 from apps.bench.models import Job, JobEvent
 from apps.bench.schemas import EventIn, Receipt, StartJob
 from apps.heads.models import Fitting, StockItem
@@ -163,7 +163,8 @@ def _both(ledger: Ledger, body: SettleIn, member: Membership, event: EventIn) ->
     first = ledger.rows[str(second["against"])]
     total = Turns(first["body"]["turns_32"]) + Turns(second["body"]["turns_32"])
     merged = {**second["body"], "turns_32": total.thirtyseconds}
-    _append(ledger.job, member, uuid.uuid5(event.id, "both"), merged, second["slot"], event.device, event.made_at)
+    row = _append(ledger.job, member, uuid.uuid5(event.id, "both"), merged, second["slot"], event.device, event.made_at)
+    ledger.add(row_of(row))
 
 
 def _settle(ledger: Ledger, body: SettleIn, member: Membership, event: EventIn) -> None:
@@ -205,21 +206,22 @@ def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
     row = _append(ledger.job, member, event.id, stored, slot, event.device, event.made_at, **standing)
     if isinstance(body, CloseIn):
         close_job(ledger.job, ledger.state, body, member)
+    ledger.add(row_of(row))
     return Receipt(id=event.id, standing=row.standing, seq=row.seq)
 
 
-def _receive(ledger: Ledger, event: EventIn, member: Membership) -> tuple[Ledger, Receipt]:
+def _receive(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
     if known := ledger.rows.get(str(event.id)):
-        return ledger, Receipt(id=event.id, standing=known["standing"], seq=known["seq"])
+        return Receipt(id=event.id, standing=known["standing"], seq=known["seq"])
     if JobEvent.objects.filter(pk=event.id).exists():
-        return ledger, Receipt(
-            id=event.id, standing="refused", code="bad_event", message="That entry belongs to another job."
-        )
+        return Receipt(id=event.id, standing="refused", code="bad_event", message="That entry belongs to another job.")
+    before = ledger.job.last_seq
     try:
-        receipt = _take_one(ledger, event, member)
+        with transaction.atomic():
+            return _take_one(ledger, event, member)
     except (DrumworkError, Refused) as error:
-        return ledger, Receipt(id=event.id, standing="refused", code=error.code, message=error.message)
-    return read_ledger(ledger.job, ledger.state.plan), receipt
+        ledger.job.last_seq = before
+        return Receipt(id=event.id, standing="refused", code=error.code, message=error.message)
 
 
 def _note_where(job: Job, state: BenchState) -> None:
@@ -236,9 +238,7 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
     The job's row is locked meanwhile, so that two web processes number one job's events one after the other.
     """
     job = Job.objects.select_for_update(of=("self",)).select_related("workshop", "drum").get(pk=job_id)
-    ledger, receipts = read_ledger(job), []
-    for event in events:
-        ledger, receipt = _receive(ledger, event, member)
-        receipts.append(receipt)
+    ledger = read_ledger(job)
+    receipts = [_receive(ledger, event, member) for event in events]
     _note_where(job, ledger.state)
     return job.last_seq, receipts

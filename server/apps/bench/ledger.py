@@ -18,7 +18,7 @@ from drumwork.rods.patterns import Pattern
 from apps.bench.event_bodies import parse_stored
 from apps.bench.models import Job, JobEvent
 
-__all__ = ["Ledger", "freeze", "read_ledger", "thaw"]
+__all__ = ["Ledger", "freeze", "read_ledger", "row_of", "thaw"]
 
 _COLUMNS = ("id", "seq", "kind", "slot", "body", "standing", "against", "by_name", "device", "made_at")
 
@@ -60,9 +60,26 @@ class Ledger:
     """All events of a job and the state they make."""
 
     job: Job
-    state: BenchState
+    plan: JobPlan
     rows: dict[str, dict[str, Any]] = field(default_factory=dict)
+    bodies: dict[str, ev.EventBody | None] = field(default_factory=dict)
     settled: dict[str, str] = field(default_factory=dict)
+    state: BenchState = field(init=False)
+
+    def add(self, *rows: dict[str, Any]) -> None:
+        """Take in stored rows and fold again."""
+        for row in rows:
+            key = str(row["id"])
+            self.rows[key], self.bodies[key] = row, parse_stored(row["body"], self.job.workshop.a4_hz)
+            if row["kind"] == "settle":
+                self.settled[row["body"]["event"]] = row["body"]["take"]
+        self.state = fold(self.plan, [event for key, row in self.rows.items() if (event := self._event(key, row))])
+
+    def _event(self, key: str, row: Mapping[str, Any]) -> ev.Event | None:
+        """The core's event, when this row counts."""
+        counts = self.settled.get(key) == "second" if row["standing"] == "conflict" else row["standing"] == "applied"
+        body = self.bodies[key]
+        return ev.Event(key, row["seq"], row["by_name"], row["made_at"], body) if counts and body is not None else None
 
     @property
     def open_conflicts(self) -> list[Mapping[str, Any]]:
@@ -77,24 +94,13 @@ class Ledger:
         return found[-1] if found else None
 
 
-def _settlements(rows: Mapping[str, Mapping[str, Any]]) -> dict[str, str]:
-    return {row["body"]["event"]: row["body"]["take"] for row in rows.values() if row["kind"] == "settle"}
+def row_of(event: JobEvent) -> dict[str, Any]:
+    """A stored event as the ledger reads it."""
+    return {name: getattr(event, name) for name in _COLUMNS}
 
 
-def _counts(row: Mapping[str, Any], settled: Mapping[str, str]) -> bool:
-    if row["standing"] == "conflict":
-        return settled.get(str(row["id"])) == "second"
-    return bool(row["standing"] == "applied")
-
-
-def read_ledger(job: Job, plan: JobPlan | None = None) -> Ledger:
+def read_ledger(job: Job) -> Ledger:
     """Read and fold a job's events. `job.workshop` should be loaded: its reference A reads typed notes."""
-    rows = {str(row["id"]): row for row in JobEvent.objects.filter(job=job).order_by("seq").values(*_COLUMNS)}
-    settled = _settlements(rows)
-    a4_hz = job.workshop.a4_hz
-    log = [
-        ev.Event(key, row["seq"], row["by_name"], row["made_at"], body)
-        for key, row in rows.items()
-        if _counts(row, settled) and (body := parse_stored(row["body"], a4_hz)) is not None
-    ]
-    return Ledger(job, fold(plan or thaw(job), log), rows, settled)
+    ledger = Ledger(job, thaw(job))
+    ledger.add(*JobEvent.objects.filter(job=job).order_by("seq").values(*_COLUMNS))
+    return ledger

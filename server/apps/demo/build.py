@@ -150,16 +150,15 @@ class Builder:
         ages = [present]
         while ages[-1] < MONTHS_BACK_DAYS and side == "batter":
             ages.append(ages[-1] + self.random.randint(190, 400))
-        ages.reverse()
+        moments = [self.day(age) for age in reversed(ages)]
         head = self.random.choice(heads)
-        for n, age in enumerate(ages):
+        for n, at in enumerate(moments):
             before, head = head, self.random.choice(heads)
-            until = ages[n + 1] if n + 1 < len(ages) else None
-            self._one_head(drum, side, head, before if n else "", age, until)
+            until = moments[n + 1] if n + 1 < len(moments) else None
+            self._one_head(drum, side, head, before if n else "", at, until)
 
-    def _one_head(self, drum: Drum, side: str, head: str, old: str, age: int, until: int | None) -> None:
-        at, who = self.day(age), self.random.choice(self.people)
-        retired = self.day(until) if until is not None else None
+    def _one_head(self, drum: Drum, side: str, head: str, old: str, at: datetime, retired: datetime | None) -> None:
+        who = self.random.choice(self.people)
         job_id = self._job(drum, side, "new-batter-head" if side == "batter" else "new-resonant-head", at, head, old)
         self.pile.fittings.append(
             Fitting(
@@ -176,7 +175,7 @@ class Builder:
                 f". Cleared, spread {first:.1f} → {last:.1f} Hz",
                 f"{len(record['rounds']) - 1} rounds of turns",
             )
-            self._after(drum, side, wanted, at, until)
+            self._after(drum, side, wanted, at, retired)
         reason = f" Old {old}: {self.random.choice(s.REASONS)}." if old else ""
         self._write(
             drum,
@@ -208,7 +207,7 @@ class Builder:
     def _clearing(self, drum: Drum, side: str, wanted: float, at: datetime, job_id: uuid.UUID | None) -> dict[str, Any]:
         """Rounds of readings and turns from a simulated head and the real engine."""
         layout = RodLayout(getattr(drum, f"rods_{side}"))
-        head = SimulatedHead(layout, wanted, self.random.randrange(10**9), uneven=self.random.uniform(0.012, 0.035))
+        head = SimulatedHead(layout, wanted, self.random.randrange(10**9), uneven=self.random.uniform(0.005, 0.014))
         rounds: list[Round] = []
         stored: list[dict[str, Any]] = []
         for _ in range(4):
@@ -259,9 +258,9 @@ class Builder:
             )
         )
 
-    def _looks(self, at: datetime, until: int | None) -> Iterator[tuple[datetime, float]]:
+    def _looks(self, at: datetime, until: datetime | None) -> Iterator[tuple[datetime, float]]:
         """When a head was looked at again, and how many cents it had dropped since."""
-        end = self.day(until) if until is not None else self.now
+        end = until or self.now
         check = at + timedelta(days=2, hours=self.random.randint(0, 5))
         if check < end:
             yield check, self.random.uniform(12, 26)
@@ -270,7 +269,7 @@ class Builder:
             yield look, self.random.uniform(4, 15)
             look += timedelta(days=ROUTINE_DAYS + self.random.randint(-20, 25))
 
-    def _after(self, drum: Drum, side: str, wanted: float, at: datetime, until: int | None) -> None:
+    def _after(self, drum: Drum, side: str, wanted: float, at: datetime, until: datetime | None) -> None:
         open_check = side == "batter" and drum.name in s.CHECKS and until is None
         for n, (when, dropped) in enumerate(self._looks(at, until)):
             if open_check:
@@ -325,7 +324,7 @@ class Builder:
                     drum=by_name[name],
                     side="batter",
                     due_at=due,
-                    why="settling check of the new batter head",
+                    why="new batter head; its check",
                 )
             )
 

@@ -19,6 +19,7 @@ from apps.demo.build import NAMESPACE
 from apps.heads.models import StockItem
 from apps.register.models import Drum
 from apps.workshops.models import Membership
+from drumwork.procedures.bench import BenchState
 
 __all__ = ["jobs_in_hand"]
 
@@ -31,16 +32,24 @@ class Hands:
     member: Membership
     at: datetime
     sent: int = 0
-    head: SimulatedHead | None = field(default=None)
+    head: SimulatedHead | None = None
+    waiting: list[EventIn] = field(default_factory=list)
 
-    def send(self, minutes: float, **body: Any) -> None:
-        self.at += timedelta(minutes=minutes)
+    def send(self, later_minutes: float, **body: Any) -> None:
+        self.at += timedelta(minutes=later_minutes)
         event_id = uuid.uuid5(NAMESPACE, f"{self.job.id}{self.sent}")
         self.sent += 1
         event = EventIn(id=event_id, device="demo-tablet", seen=10_000, made_at=self.at, body=body)
-        _, receipts = take_in(self.job.id, [event], self.member)
-        if receipts[0].standing != "applied":
-            raise RuntimeError(f"The demo's own event was not taken: {receipts[0].message}")
+        self.waiting.append(event)
+
+    def state(self) -> BenchState:
+        """Send what waits and see where the job stands."""
+        if self.waiting:
+            _, receipts = take_in(self.job.id, self.waiting, self.member)
+            if bad := [receipt for receipt in receipts if receipt.standing != "applied"]:
+                raise RuntimeError(f"The demo's own event was not taken: {bad[0].message}")
+            self.waiting = []
+        return read_ledger(job_by_id(self.job.id)).state
 
     def steps(self, *ids: str) -> None:
         for step in ids:
@@ -48,7 +57,7 @@ class Hands:
 
     def passes(self, step: str, laps: int, rods_of_last: int | None = None) -> None:
         """Turn whole passes; of the last one only so many rods."""
-        state = read_ledger(job_by_id(self.job.id)).state
+        state = self.state()
         for number in range(laps):
             lap = state.laps[step][number]
             order = lap.order if number < laps - 1 or rods_of_last is None else lap.order[:rods_of_last]
@@ -67,7 +76,7 @@ class Hands:
     def turn_round(self, lap: int, leave: int = 0) -> None:
         """Make the proposed turns, all but the last `leave` rods."""
         assert self.head is not None
-        owed = list(read_ledger(job_by_id(self.job.id)).state.laps["clear"][lap].owed().items())
+        owed = list(self.state().laps["clear"][lap].owed().items())
         for rod, turns in owed[: len(owed) - leave]:
             self.send(0.3, kind="turned", step="clear", lap=lap, rod=rod, turns_32=turns.thirtyseconds)
             self.head.turn({rod: turns})
@@ -112,13 +121,14 @@ class _Starter:
         for lap in range(4):
             hands.tap_round(lap)
             hands.work_out(lap)
-            clear = read_ledger(job_by_id(hands.job.id)).state.laps["clear"][lap].plan
+            clear = hands.state().laps["clear"][lap].plan
             if clear is None or clear.value.clear:
                 break
             hands.turn_round(lap)
         hands.steps("clear", "other-head")
         hands.at = max(hands.at, self.now - timedelta(minutes=minutes_ago))
         hands.send(0, kind="rest", minutes=rest_minutes)
+        hands.state()
 
 
 def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
@@ -130,15 +140,18 @@ def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetim
     heron.tap_round(0)
     heron.work_out(0)
     heron.turn_round(0, leave=3)
+    heron.state()
 
     kittiwake = begin.start("Kittiwake", 60 * 26, "dents too deep to play round", who=1)
     kittiwake.steps(*BEFORE_SLACKEN)
     kittiwake.passes("slacken", 2, rods_of_last=3)
+    kittiwake.state()
 
     plover = begin.start("Plover", 95, "will not hold its pitch", who=1)
     plover.steps(*BEFORE_SLACKEN)
     plover.passes("slacken", 3)
     plover.steps("slacken", "lift-off")
+    plover.state()
 
     begin.to_rest("Drifter", 22, 60, who=0)
     begin.to_rest("Skua", 150, 60 * 19, who=1)
@@ -148,6 +161,7 @@ def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetim
     dunlin.steps("look")
     dunlin.head.drop(17)  # type: ignore[union-attr]
     dunlin.tap_round(0, only=3)
+    dunlin.state()
     for job in Job.objects.filter(state="open"):
         last = job.events.order_by("-made_at").values_list("made_at", flat=True).first()
         Job.objects.filter(pk=job.pk).update(touched_at=min(last or now, now))

@@ -101,7 +101,10 @@ def sheet_of(drum: Drum, workshop: Workshop, now: datetime) -> Sheet:
     unit = workshop.length_unit
     sides = ["batter", "resonant"]
     return Sheet(
-        **{name: getattr(drum, name) for name in ["tag", "name", "kind", "shell", "state", "thread", "hoops", "snare_bed", "badge", "note"]},
+        **{
+            name: getattr(drum, name)
+            for name in ["tag", "name", "kind", "shell", "state", "thread", "hoops", "snare_bed", "badge", "note"]
+        },
         kind_words=KIND_WORDS[drum.kind],
         size=size_words(drum, unit),
         place=drum.place.name,

@@ -48,7 +48,7 @@ def _row(drum: Drum, unit: str) -> DrumRow:
         kits=[kit.name for kit in drum.kits.all()],
         state=drum.state,
         standing=_standing(drum),
-        owed=getattr(drum, "overdue", False),
+        owed=getattr(drum, "overdue", False) and not getattr(drum, "in_hand", False),
     )
 
 

@@ -201,7 +201,22 @@ def shape_form(drum: Drum, unit: str) -> DrumIn:
     return DrumIn(
         **{
             name: getattr(drum, name)
-            for name in ["tag", "name", "kind", "shell", "rods_batter", "rods_resonant", "lost_batter", "lost_resonant", "thread", "hoops", "snare_bed", "badge", "state", "note"]
+            for name in [
+                "tag",
+                "name",
+                "kind",
+                "shell",
+                "rods_batter",
+                "rods_resonant",
+                "lost_batter",
+                "lost_resonant",
+                "thread",
+                "hoops",
+                "snare_bed",
+                "badge",
+                "state",
+                "note",
+            ]
         },
         diameter=length_words(drum.diameter_m, unit),
         depth=length_words(drum.depth_m, unit),

@@ -74,9 +74,9 @@ def _day(moment: datetime, now: datetime) -> str:
 def _check(fact: CheckDue, now: datetime) -> Owed:
     late = (now.date() - fact.due.date()).days
     if fact.due > now:
-        return Owed(OwedKind.COMING_CHECK, fact, f"{fact.why}; due {_day(fact.due, now)}", 0, "days", False)
+        return Owed(OwedKind.COMING_CHECK, fact, f"{fact.why} is due {_day(fact.due, now)}", 0, "days", False)
     when = f"was due {_day(fact.due, now)}" if late else "is due today"
-    return Owed(OwedKind.OVERDUE_CHECK, fact, f"{fact.why}; {when}", max(1, late), "days late" if late else "due", True)
+    return Owed(OwedKind.OVERDUE_CHECK, fact, f"{fact.why} {when}", max(1, late), "days late" if late else "due", True)
 
 
 def _job(fact: JobInHand, now: datetime) -> Owed:
@@ -86,7 +86,7 @@ def _job(fact: JobInHand, now: datetime) -> Owed:
         return Owed(OwedKind.IN_HAND, fact, f"{fact.where}{left}", 0, "", False)
     left_minutes = int((fact.resting_until - now).total_seconds() // 60)
     if left_minutes <= 0:
-        return Owed(OwedKind.RESTED, fact, f"{fact.where}; has rested, clear it once more", 1, "rested", True, 0)
+        return Owed(OwedKind.RESTED, fact, "rested; clear it once more, then mount it", 1, "rested", True, 0)
     return Owed(OwedKind.RESTING, fact, fact.where, 0, "", False, left_minutes)
 
 
@@ -95,7 +95,7 @@ def _aged(fact: AgedHead, now: datetime) -> Owed | None:
     if not past:
         return None
     age = months_between(fact.fitted.date(), now.date())
-    reason = f"{fact.side} {fact.head} is {age} months old; {fact.life_months} is what you expect of one"
+    reason = f"{fact.side} {fact.head}, {age} months old"
     return Owed(OwedKind.AGED_HEAD, fact, reason, past, "months past", True)
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -78,17 +79,18 @@ def _odd_projection(task: ClearingTask) -> Array:
     )
 
 
+@lru_cache(maxsize=16)
+def _moves(n: int) -> NDArray[np.int64]:
+    """(m, n): every single step and every pair of steps."""
+    unit = np.eye(n, dtype=np.int64)
+    singles = [unit, -unit]
+    pairs = [one * unit[i] + other * unit[i + 1 :] for i in range(n - 1) for one in (1, -1) for other in (1, -1)]
+    return np.concatenate([*singles, *pairs])
+
+
 def _improve(cost: _Quadratic, limits: Limits, x: NDArray[np.int64]) -> NDArray[np.int64]:
     """Descend by single steps and by pairs of steps until nothing helps."""
-    n = len(x)
-    moves = [np.eye(n, dtype=np.int64) * sign for sign in (1, -1)]
-    moves += [
-        np.eye(n, dtype=np.int64)[i][None] * one + np.eye(n, dtype=np.int64)[i + 1 :] * other
-        for i in range(n - 1)
-        for one in (1, -1)
-        for other in (1, -1)
-    ]
-    table = np.concatenate(moves)
+    table = _moves(len(x))
     curvature = 0.5 * np.einsum("mi,ij,mj->m", table, cost.a, table)
     for _ in range(400):
         slope = cost.a @ x + cost.b

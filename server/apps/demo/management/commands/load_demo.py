@@ -5,6 +5,7 @@ from __future__ import annotations
 from argparse import ArgumentParser
 from typing import Any
 
+from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
 from django.db import transaction
@@ -33,7 +34,8 @@ class Command(BaseCommand):
             remove_workshop(found)
         workshop = Workshop.objects.create(name=scenario.NAME, slug=scenario.SLUG, bench_name=scenario.BENCH)
         enter_workshop(workshop.pk)
-        members = [_member(workshop, account) for account in scenario.ACCOUNTS]
+        password = make_password(scenario.PASSWORD)
+        members = [_member(workshop, account, password) for account in scenario.ACCOUNTS]
         now = timezone.localtime()
         drums = build_history(workshop, now)
         jobs_in_hand(drums, members, now)
@@ -41,6 +43,6 @@ class Command(BaseCommand):
             self.stdout.write(f"{scenario.NAME}: {len(drums)} drums loaded.")
 
 
-def _member(workshop: Workshop, account: scenario.Account) -> Membership:
-    user = User.objects.create_user(account.username, password=scenario.PASSWORD)
+def _member(workshop: Workshop, account: scenario.Account, password: str) -> Membership:
+    user = User.objects.create(username=account.username, password=password)
     return Membership.objects.create(user=user, workshop=workshop, role=account.role, shown_name=account.shown_name)

@@ -14,6 +14,5 @@ class Command(BaseCommand):
     def handle(self, *args: object, **options: object) -> None:
         from config.api import api
 
-        self.stdout.write(
-            json.dumps(api.get_openapi_schema(path_prefix="/api/"), indent=1, sort_keys=True, ensure_ascii=False)
-        )
+        document = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))  # text keys throughout
+        self.stdout.write(json.dumps(document, indent=1, sort_keys=True, ensure_ascii=False))

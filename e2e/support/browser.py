@@ -1,0 +1,139 @@
+"""Debian's Chromium, headless, in a size to the pixel."""
+
+from __future__ import annotations
+
+import shutil
+import tempfile
+import time
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from selenium import webdriver
+from selenium.common.exceptions import NoSuchElementException, StaleElementReferenceException
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
+
+T = TypeVar("T")
+FLAGS = (
+    "--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --disable-quic --disable-background-networking "
+    "--disable-component-update --disable-sync --no-first-run --no-default-browser-check --hide-scrollbars "
+    "--force-device-scale-factor=1"
+).split()
+
+
+class Browser:
+    """One browser with a profile of its own, and words for what people do in it."""
+
+    def __init__(self, base: str, width: int = 1280, height: int = 800) -> None:
+        self.base, self.profile = base, tempfile.mkdtemp(prefix="red-tally-chromium-")
+        options = webdriver.ChromeOptions()
+        options.binary_location = "/usr/bin/chromium"
+        for flag in (*FLAGS, f"--user-data-dir={self.profile}"):
+            options.add_argument(flag)
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+        self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+        self.size(width, height)
+
+    def size(self, width: int, height: int) -> None:
+        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
+        self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+
+    def close(self) -> None:
+        self.driver.quit()
+        shutil.rmtree(self.profile, ignore_errors=True)
+
+    def go(self, path: str) -> None:
+        self.driver.get(self.base + path)
+
+    def until(self, what: str, found: Callable[[], T | None], seconds: float = 15) -> T:
+        """The first true answer of `found`, or a failure naming what was waited for."""
+        end = time.monotonic() + seconds
+        while time.monotonic() < end:
+            try:
+                if answer := found():
+                    return answer
+            except (StaleElementReferenceException, NoSuchElementException):
+                pass
+            time.sleep(0.04)
+        raise AssertionError(f"Waited {seconds:.0f} s for {what}. The page says: {self.text()[:1500]}")
+
+    def all(self, css: str) -> list[WebElement]:
+        return self.driver.find_elements(By.CSS_SELECTOR, css)
+
+    def one(self, css: str) -> WebElement:
+        return self.until(f"“{css}”", lambda: next((e for e in self.all(css) if e.is_displayed()), None))
+
+    def named(self, words: str, css: str = "button, a, [role=menuitem], label, [role=radio]") -> WebElement:
+        """The control whose words begin so."""
+        return self.until(
+            f"a control “{words}”",
+            lambda: next((e for e in self.all(css) if e.is_displayed() and e.text.strip().startswith(words)), None),
+        )
+
+    def press(self, words: str, css: str = "button, a, [role=menuitem], label, [role=radio]") -> None:
+        def pressed() -> bool:
+            control = self.named(words, css)
+            if not control.is_enabled():
+                return False
+            control.click()
+            return True
+
+        self.until(f"“{words}” to be pressed", pressed)
+
+    def field(self, label: str) -> WebElement:
+        """The input under this label."""
+        path = f"//label[starts-with(normalize-space(.), '{label}')]"
+
+        def found() -> WebElement | None:
+            for each in self.driver.find_elements(By.XPATH, path):
+                inside = each.find_elements(By.CSS_SELECTOR, "input, select, textarea")
+                target = inside[0] if inside else self.driver.find_element(By.ID, each.get_attribute("for") or "")
+                if target.is_displayed():
+                    return target
+            return None
+
+        return self.until(f"a field “{label}”", found)
+
+    def write(self, label: str, text: str) -> None:
+        field = self.field(label)
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(text)
+
+    def keys(self, *keys: str) -> None:
+        self.driver.switch_to.active_element.send_keys(*keys)
+
+    def text(self) -> str:
+        return str(self.driver.find_element(By.TAG_NAME, "body").text)
+
+    def sees(self, words: str, seconds: float = 15) -> None:
+        self.until(f"the words “{words}”", lambda: words in self.text(), seconds)
+
+    def script(self, code: str, *args: Any) -> Any:
+        return self.driver.execute_script(code, *args)
+
+    def network(self, on: bool) -> None:
+        """Pull the plug, or put it back."""
+        self.driver.execute_cdp_cmd("Network.enable", {})
+        conditions = {"offline": not on, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
+        self.driver.execute_cdp_cmd("Network.emulateNetworkConditions", conditions)
+
+    def console_errors(self) -> list[str]:
+        """Severe console messages, without the network errors the tests themselves cause."""
+        return [
+            entry["message"]
+            for entry in self.driver.get_log("browser")
+            if entry["level"] == "SEVERE" and "Failed to load resource" not in entry["message"]
+        ]
+
+    def sign_in(self, username: str = "ines", password: str = "slack-water-41") -> None:
+        self.go("/")
+        self.write("Name", username)
+        self.write("Password", password)
+        self.press("Sign in", "button")
+        self.sees("Drums")
+        self.one("nav[aria-label=Views]")
+
+    def picture(self, path: str) -> None:
+        self.driver.save_screenshot(path)

@@ -1,0 +1,126 @@
+"""A whole installation of its own for browser tests and screenshots: database cluster, demo, web server.
+
+Nothing here touches the cluster or the data that `./start` serves.
+"""
+
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Mapping
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+class Cluster:
+    """A PostgreSQL cluster made by tools/pg, that can be stopped and started under the server's feet."""
+
+    def __init__(self, name: str) -> None:
+        self.env = {**os.environ, "RT_PGDATA": str(ROOT / ".data" / f"pg-{name}"), "RT_PGPORT": str(free_port())}
+        self.env.pop("RT_DATABASE_URL", None)
+
+    def _pg(self, *words: str) -> str:
+        command = [str(ROOT / "tools" / "pg"), *words]
+        return subprocess.run(command, env=self.env, check=True, stdout=subprocess.PIPE, text=True).stdout.strip()
+
+    def start(self) -> None:
+        self._pg("start")
+
+    def stop(self) -> None:
+        self._pg("stop")
+
+    def destroy(self) -> None:
+        self._pg("destroy")
+
+    @property
+    def url(self) -> str:
+        return self._pg("url")
+
+    def rows(self, sql: str) -> list[list[str]]:
+        """What is stored, read as the cluster's superuser, past every row rule."""
+        import psycopg
+
+        superuser = self.url.replace("//redtally@", "//postgres@")
+        with psycopg.connect(superuser) as connection:
+            return [[str(value) for value in row] for row in connection.execute(sql)]
+
+
+class Server:
+    """Production web processes on one port."""
+
+    def __init__(self, database_url: str, workers: int = 2, extra: Mapping[str, str] | None = None) -> None:
+        self.port = free_port()
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.workers = workers
+        self.env = {
+            **os.environ,
+            "RT_DATABASE_URL": database_url,
+            "RT_SECRET_KEY": "browser-tests",
+            "RT_DEMO": "1",
+            **(extra or {}),
+        }
+        self.process: subprocess.Popen[bytes] | None = None
+        self.log = ROOT / ".data" / f"server-{self.port}.log"
+
+    def manage(self, *words: str) -> None:
+        subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=self.env, check=True)
+
+    def start(self) -> None:
+        command = [
+            str(Path(sys.executable).parent / "gunicorn"), "--chdir", str(ROOT / "server"), "--bind", f"127.0.0.1:{self.port}",
+            "--workers", str(self.workers), "--threads", "4", "--worker-class", "gthread", "--no-control-socket",
+            "--log-level", "warning", "config.wsgi:application",
+        ]  # fmt: skip
+        self.process = subprocess.Popen(command, env=self.env, stderr=self.log.open("ab"), start_new_session=True)
+        self.wait_ready()
+
+    def wait_ready(self) -> None:
+        for _ in range(150):
+            try:
+                with urllib.request.urlopen(f"{self.url}/healthz", timeout=1):
+                    return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError(f"The server did not answer; its log is {self.log}")
+
+    def kill(self) -> None:
+        """A full stop: every web process dies at once, whatever it is doing."""
+        assert self.process is not None
+        os.killpg(self.process.pid, signal.SIGKILL)
+        self.process.wait()
+
+    def stop(self) -> None:
+        if self.process is None or self.process.poll() is not None:
+            return
+        os.killpg(self.process.pid, signal.SIGTERM)
+        self.process.wait(timeout=20)
+        self.log.unlink(missing_ok=True)
+
+
+class Installation:
+    """Cluster, demo and server together."""
+
+    def __init__(self, name: str) -> None:
+        self.cluster = Cluster(name)
+        self.cluster.start()
+        self.server = Server(self.cluster.url)
+        self.server.manage("migrate", "--verbosity", "0")
+        self.server.manage("collectstatic", "--noinput", "--verbosity", "0")
+        self.server.manage("load_demo", "--reset", "--verbosity", "0")
+        self.server.start()
+
+    def close(self) -> None:
+        self.server.stop()
+        self.cluster.destroy()

@@ -1,0 +1,60 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type ErrorBody = Schemas['ErrorOut']
+
+/** What the server refused, in its own words, or that it could not be reached (status 0). */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly body: ErrorBody,
+  ) {
+    super(body.message)
+  }
+
+  get unreachable(): boolean {
+    return this.status === 0 || this.status >= 500
+  }
+}
+
+const NO_NETWORK: ErrorBody = {
+  code: 'no_network',
+  message: 'The network is gone. What you enter is kept on this device and sent when it is back.',
+  fields: {},
+  kept: 'Kept on this device.',
+}
+
+const csrf = (): string => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+
+export const api = createClient<paths>({ baseUrl: '/' })
+api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrf())
+    return request
+  },
+  onError() {
+    return new ApiError(0, NO_NETWORK)
+  },
+})
+
+interface Answer<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+const isErrorBody = (value: unknown): value is ErrorBody =>
+  typeof value === 'object' && value !== null && 'code' in value && 'message' in value
+
+/** The data, or an ApiError. */
+export async function unwrap<T>(asked: Promise<Answer<T>>): Promise<T> {
+  const { data, error, response } = await asked
+  if (error !== undefined || !response.ok) {
+    const body = isErrorBody(error)
+      ? error
+      : { ...NO_NETWORK, code: 'unexpected', message: 'The server gave no clear answer. Try once more.' }
+    throw new ApiError(response.status, body)
+  }
+  return data as T
+}

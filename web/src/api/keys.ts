@@ -1,0 +1,12 @@
+/** Query keys, in one place. */
+export const keys = {
+  session: ['session'] as const,
+  today: ['today'] as const,
+  choices: ['choices'] as const,
+  drums: (filter: object) => ['drums', filter] as const,
+  drum: (tag: string) => ['drum', tag] as const,
+  sheet: (tag: string) => ['sheet', tag] as const,
+  heads: (tag: string, side: string) => ['heads', tag, side] as const,
+  patterns: (rods: number, lost: string) => ['patterns', rods, lost] as const,
+  job: (id: string) => ['job', id] as const,
+}

@@ -1,0 +1,4 @@
+import { useSyncExternalStore } from 'react'
+import { snapshot, subscribe, type Outbox } from './outbox'
+
+export const useOutbox = (): Outbox => useSyncExternalStore(subscribe, snapshot)

@@ -1,0 +1,182 @@
+import { api, ApiError, unwrap, type Schemas } from '../client'
+import * as store from './store'
+import type { Body, Entry } from './store'
+
+/** How the last attempt to send went. */
+export type Link = 'fine' | 'no-network' | 'signed-out'
+
+export interface Outbox {
+  entries: readonly Entry[]
+  link: Link
+}
+
+const RETRY_MS = [1000, 2000, 4000, 8000] as const
+const BATCH = 100
+
+let now: Outbox = { entries: [], link: 'fine' }
+let user = ''
+let failures = 0
+let timer: ReturnType<typeof setTimeout> | undefined
+let sending = false
+const listeners = new Set<() => void>()
+const tabs = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('red-tally-outbox')
+
+function set(next: Partial<Outbox>): void {
+  now = { ...now, ...next }
+  listeners.forEach((listener) => listener())
+}
+
+export const snapshot = (): Outbox => now
+export function subscribe(listener: () => void): () => void {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
+}
+
+/** This device's name for itself: one per tab, so that two tabs are two pairs of hands. */
+export const device = ((): string => {
+  const made = crypto.randomUUID()
+  try {
+    const known = sessionStorage.getItem('red-tally-device') ?? made
+    sessionStorage.setItem('red-tally-device', known)
+    return known
+  } catch {
+    return made
+  }
+})()
+
+async function reload(): Promise<void> {
+  const disk = await store.kept()
+  const known = new Set(disk.map((entry) => entry.event.id))
+  const newest = disk.at(-1)?.order ?? 0
+  // Entries already sent live in memory only; one recorded while the disk was being read must not be lost from view.
+  const memory = now.entries.filter((e) => !known.has(e.event.id))
+  const [sent, fresh] = [
+    memory.filter((e) => e.state === 'sent'),
+    memory.filter((e) => e.state === 'waiting' && e.order > newest),
+  ]
+  set({ entries: [...sent, ...disk, ...fresh] })
+}
+
+/** Begin for a person: take up what an earlier page left, and send it. */
+export async function begin(username: string): Promise<void> {
+  user = username
+  await reload()
+  void flush()
+}
+
+/** Record something on a job. It is on disk before this returns. */
+export async function record(job: string, seen: number, body: Body): Promise<string> {
+  const event: Schemas['EventIn'] = {
+    id: crypto.randomUUID(),
+    device,
+    seen,
+    made_at: new Date().toISOString(),
+    body,
+  }
+  const entry = await store.keep({ job, user, event, state: 'waiting', message: '', seq: null })
+  set({ entries: [...now.entries, entry] })
+  tabs?.postMessage('changed')
+  void flush()
+  return event.id
+}
+
+/** The screen has caught up with the server: sent entries up to this number are no longer needed. */
+export function caughtUp(job: string, seq: number): void {
+  const left = now.entries.filter((e) => e.job !== job || e.state !== 'sent' || (e.seq ?? 0) > seq)
+  if (left.length !== now.entries.length) set({ entries: left })
+}
+
+/** Put away a refused entry after the person has seen why. */
+export async function putAway(entry: Entry): Promise<void> {
+  await store.drop([entry.order])
+  set({ entries: now.entries.filter((each) => each.event.id !== entry.event.id) })
+  tabs?.postMessage('changed')
+}
+
+function again(): void {
+  clearTimeout(timer)
+  const wait = RETRY_MS[Math.min(failures, RETRY_MS.length - 1)] ?? 8000
+  failures += 1
+  timer = setTimeout(() => void flush(), wait)
+}
+
+async function settle(batch: Entry[], receipts: Schemas['Receipt'][]): Promise<void> {
+  const byId = new Map(receipts.map((receipt) => [receipt.id, receipt]))
+  const done: number[] = []
+  const outcome = new Map<string, Entry>()
+  for (const entry of batch) {
+    const receipt = byId.get(entry.event.id)
+    if (!receipt) continue
+    if (receipt.standing === 'refused') {
+      const refused: Entry = { ...entry, state: 'refused', message: receipt.message ?? '' }
+      await store.change(refused)
+      outcome.set(entry.event.id, refused)
+    } else {
+      done.push(entry.order)
+      outcome.set(entry.event.id, { ...entry, state: 'sent', seq: receipt.seq ?? null })
+    }
+  }
+  await store.drop(done)
+  set({ entries: now.entries.map((entry) => outcome.get(entry.event.id) ?? entry), link: 'fine' })
+}
+
+async function refuse(batch: Entry[], message: string): Promise<void> {
+  const receipts = batch.map((e) => ({
+    id: e.event.id,
+    standing: 'refused' as const,
+    seq: null,
+    code: '',
+    message,
+  }))
+  await settle(batch, receipts)
+}
+
+async function send(batch: Entry[]): Promise<void> {
+  const job = batch[0]?.job ?? ''
+  const events = batch.map((entry) => entry.event)
+  try {
+    const answer = await unwrap(
+      api.POST('/api/bench/jobs/{job_id}/events', { params: { path: { job_id: job } }, body: { events } }),
+    )
+    await settle(batch, answer.receipts)
+  } catch (error) {
+    if (!(error instanceof ApiError) || error.unreachable || error.status === 401 || error.status === 429)
+      throw error
+    // One bad entry must not hold up the others: send them singly, and refuse only the bad one.
+    if (batch.length > 1) for (const entry of batch) await send([entry])
+    else await refuse(batch, error.body.message)
+  }
+}
+
+function next(): Entry[] {
+  const mine = now.entries.filter((entry) => entry.state === 'waiting' && entry.user === user)
+  return mine.filter((entry) => entry.job === mine[0]?.job).slice(0, BATCH)
+}
+
+async function sendAll(): Promise<void> {
+  await reload()
+  for (let batch = next(); batch.length; batch = next()) await send(batch)
+}
+
+/** Send what waits, in order. One tab at a time; a failure tries again by itself. */
+export async function flush(): Promise<void> {
+  if (sending || !user) return
+  sending = true
+  try {
+    await (navigator.locks ? navigator.locks.request('red-tally-outbox', sendAll) : sendAll())
+    failures = 0
+    clearTimeout(timer)
+    if (now.link !== 'fine') set({ link: 'fine' })
+  } catch (error) {
+    const signedOut = error instanceof ApiError && error.status === 401
+    set({ link: signedOut ? 'signed-out' : 'no-network' })
+    if (!signedOut) again()
+  } finally {
+    sending = false
+    tabs?.postMessage('changed')
+  }
+  if (now.link === 'fine' && next().length) void flush()
+}
+
+if (typeof window !== 'undefined') window.addEventListener('online', () => void flush())
+if (tabs) tabs.onmessage = () => void reload()

@@ -1,0 +1,57 @@
+import styled from 'styled-components'
+import { Plain } from '../ui/Button'
+import { Dialog } from '../ui/Dialog'
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ['Space, →, Page Down', 'the one next thing: the big button'],
+  ['U, ←, Page Up', 'undo the last entry'],
+  ['E', 'turned otherwise: enter what was really turned'],
+  ['S', 'skip this rod'],
+  ['W', 'why this much?'],
+  ['Enter', 'in a reading: keep it and go to the next rod'],
+  ['↑ ↓', 'in a list: move; in a reading: the rod before or after'],
+  ['/', 'search the register'],
+  ['T  D  B', 'Today, Drums, Bench'],
+  ['L', 'light: Bench theme or Stage theme'],
+  ['?', 'this sheet'],
+]
+
+export function KeyMapSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog title="Keys" open={open} onClose={onClose}>
+      <List>
+        {KEYS.map(([key, words]) => (
+          <div key={key}>
+            <dt>{key}</dt>
+            <dd>{words}</dd>
+          </div>
+        ))}
+      </List>
+      <p>A page-turn pedal that sends Page Down and Page Up works the bench by foot.</p>
+      <div>
+        <Plain onPress={onClose} autoFocus>
+          Close
+        </Plain>
+      </div>
+    </Dialog>
+  )
+}
+
+const List = styled.dl`
+  div {
+    display: grid;
+    grid-template-columns: 190px 1fr;
+    gap: 12px;
+    padding: 7px 0;
+    border-top: 1px solid var(--rule);
+  }
+  dt {
+    font: 500 13px/1.6 var(--mono);
+  }
+  @media (max-width: 500px) {
+    div {
+      grid-template-columns: 1fr;
+      gap: 0;
+    }
+  }
+`

@@ -1,0 +1,90 @@
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components'
+import { useNavigate } from 'react-router'
+import styled from 'styled-components'
+import { useSignOut, type Session } from '../api/session'
+import { setTheme, type Theme } from './theme'
+
+interface Props {
+  session: Session
+  theme: Theme
+  onHelp: () => void
+}
+
+const initials = (name: string): string =>
+  name
+    .split(' ')
+    .map((part) => part[0] ?? '')
+    .join('')
+
+/** Who is signed in, and what is theirs to set. */
+export function Person({ session, theme, onHelp }: Props) {
+  const navigate = useNavigate()
+  const signOut = useSignOut()
+  const shown = session.shown_name ?? ''
+  return (
+    <MenuTrigger>
+      <Who aria-label={`${shown}: theme, ways, keys, sign out`}>{initials(shown)}</Who>
+      <Sheet placement="right bottom">
+        <Title>
+          {shown}
+          <small>
+            {session.role}, {session.workshop?.name}
+          </small>
+        </Title>
+        <Menu aria-label="Yours">
+          <MenuItem onAction={() => setTheme(theme === 'stage' ? 'bench' : 'stage')}>
+            {theme === 'stage' ? 'Bench theme (light)' : 'Stage theme (dark)'}
+          </MenuItem>
+          <MenuItem onAction={() => void navigate('/ways')}>Workshop’s ways</MenuItem>
+          <MenuItem onAction={onHelp}>Keys</MenuItem>
+          <MenuItem onAction={() => signOut.mutate()}>Sign out</MenuItem>
+        </Menu>
+      </Sheet>
+    </MenuTrigger>
+  )
+}
+
+const Who = styled(AriaButton)`
+  margin: auto auto 0;
+  width: 48px;
+  height: 48px;
+  border: 1.5px solid var(--ink);
+  border-radius: 2px;
+  background: transparent;
+  font: 600 15px var(--slab);
+  cursor: pointer;
+  &[data-hovered],
+  &[data-pressed] {
+    background: var(--lifted);
+  }
+  @media (max-width: 700px) {
+    margin: 4px 8px;
+  }
+`
+const Sheet = styled(Popover)`
+  background: var(--lifted);
+  border: 1.5px solid var(--ink);
+  border-radius: 2px;
+  min-width: 250px;
+  [role='menuitem'] {
+    display: flex;
+    align-items: center;
+    min-height: 48px;
+    padding: 0 18px;
+    border-top: 1px solid var(--rule);
+    cursor: pointer;
+    outline-offset: -3px;
+    &[data-focused] {
+      background: var(--faint);
+    }
+  }
+`
+const Title = styled.p`
+  padding: 12px 18px;
+  font: 600 17px var(--slab);
+  small {
+    display: block;
+    font: 400 13.5px var(--text);
+    color: var(--soft);
+  }
+`

@@ -1,0 +1,175 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useMemo, useState } from 'react'
+import { NavLink, Outlet, useNavigate } from 'react-router'
+import styled from 'styled-components'
+import { api, unwrap } from '../api/client'
+import { keys } from '../api/keys'
+import { begin, useOutbox } from '../api/outbox'
+import { useSession, type Session } from '../api/session'
+import { SignInPage } from '../tasks/sign-in/SignInPage'
+import { Mark } from '../ui/Mark'
+import { useKeys } from '../ui/useKeys'
+import { KeyMapSheet } from './KeyMapSheet'
+import { LinkState } from './LinkState'
+import { Person } from './Person'
+import { setTheme, useTheme } from './theme'
+
+const VIEWS = [
+  ['/', 'Today'],
+  ['/drums', 'Drums'],
+  ['/bench', 'Bench'],
+] as const
+
+/** The rail of views, who is signed in, and the state of the link; signed out, the sign-in page instead. */
+export function Shell() {
+  const session = useSession()
+  if (session.isPending) return null
+  if (!session.data?.username)
+    return <SignInPage accounts={session.data?.demo_accounts ?? []} unreachable={session.isError} />
+  return <SignedIn session={session.data} username={session.data.username} />
+}
+
+function SignedIn({ session, username }: { session: Session; username: string }) {
+  const [help, setHelp] = useState(false)
+  const theme = useTheme()
+  const navigate = useNavigate()
+  const { entries } = useOutbox()
+  useEffect(() => void begin(username), [username])
+  const today = useQuery({
+    queryKey: keys.today,
+    queryFn: () => unwrap(api.GET('/api/today')),
+    refetchInterval: 30_000,
+  })
+  const map = useMemo(
+    () => ({
+      '?': () => setHelp(true),
+      t: () => void navigate('/'),
+      d: () => void navigate('/drums'),
+      b: () => void navigate('/bench'),
+      l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
+    }),
+    [navigate, theme],
+  )
+  useKeys(map)
+  const owed = today.data?.owed_count ?? 0
+  return (
+    <Frame>
+      <Skip href="#view">Skip to the view</Skip>
+      <Rail aria-label="Views">
+        <NavLink to="/" aria-label="Today">
+          <Mark owed={owed > 0} />
+        </NavLink>
+        {VIEWS.map(([to, name]) => (
+          <NavLink key={to} to={to} end={to === '/'}>
+            {name}
+            {to === '/' && owed > 0 ? <b>{owed}</b> : null}
+          </NavLink>
+        ))}
+        <Person session={session} theme={theme} onHelp={() => setHelp(true)} />
+      </Rail>
+      <View id="view">
+        <LinkState entries={entries} />
+        <Outlet />
+      </View>
+      <KeyMapSheet open={help} onClose={() => setHelp(false)} />
+    </Frame>
+  )
+}
+
+const Frame = styled.div`
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  min-height: 100dvh;
+  @media (max-width: 700px) {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr) auto;
+  }
+`
+const Skip = styled.a`
+  position: absolute;
+  left: -999px;
+  &:focus {
+    left: 8px;
+    top: 8px;
+    z-index: 5;
+    background: var(--lifted);
+    padding: 8px 14px;
+  }
+`
+const View = styled.div`
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  > main {
+    flex: 1;
+    min-height: 0;
+  }
+`
+const Rail = styled.nav`
+  position: sticky;
+  top: 0;
+  height: 100dvh;
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  gap: 2px;
+  padding: 18px 0 12px;
+  border-right: 1px solid var(--rule);
+  a {
+    position: relative;
+    display: flex;
+    flex-direction: column;
+    align-items: center;
+    justify-content: center;
+    min-height: 56px;
+    font-size: 15px;
+    color: var(--soft);
+  }
+  a:first-child {
+    margin-bottom: 8px;
+  }
+  a b {
+    font: 650 13px var(--mono);
+    color: var(--red);
+  }
+  a.active:not(:first-child) {
+    color: var(--ink);
+    font-weight: 650;
+  }
+  a.active:not(:first-child)::before {
+    content: '';
+    position: absolute;
+    left: 0;
+    top: 6px;
+    bottom: 6px;
+    width: 3.5px;
+    background: var(--ink);
+  }
+  @media (max-width: 700px) {
+    order: 2;
+    position: sticky;
+    top: auto;
+    bottom: 0;
+    z-index: 3;
+    height: auto;
+    flex-direction: row;
+    padding: 0 6px;
+    background: var(--ground);
+    border-right: 0;
+    border-top: 1px solid var(--rule);
+    a {
+      flex: 1;
+      flex-direction: row;
+      gap: 6px;
+    }
+    a:first-child {
+      margin: 0;
+      display: none;
+    }
+    a.active:not(:first-child)::before {
+      inset: 0 20% auto;
+      width: auto;
+      height: 3.5px;
+    }
+  }
+`

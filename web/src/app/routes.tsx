@@ -1,0 +1,44 @@
+import { createBrowserRouter, type RouteObject } from 'react-router'
+import { Lost } from './Lost'
+import { Shell } from './Shell'
+
+/** Each view's code arrives when it is first opened. */
+const pages: RouteObject[] = [
+  { index: true, lazy: async () => ({ Component: (await import('../tasks/today/TodayPage')).TodayPage }) },
+  {
+    path: 'drums',
+    lazy: async () => ({ Component: (await import('../tasks/register/RegisterPage')).RegisterPage }),
+  },
+  {
+    path: 'drums/new',
+    lazy: async () => ({ Component: (await import('../tasks/drum-form/DrumFormPage')).DrumFormPage }),
+  },
+  {
+    path: 'drums/:tag',
+    lazy: async () => ({ Component: (await import('../tasks/drum-sheet/SheetPage')).SheetPage }),
+  },
+  {
+    path: 'drums/:tag/edit',
+    lazy: async () => ({ Component: (await import('../tasks/drum-form/DrumFormPage')).DrumFormPage }),
+  },
+  {
+    path: 'drums/:tag/start',
+    lazy: async () => ({ Component: (await import('../tasks/start-job/StartPage')).StartPage }),
+  },
+  { path: 'bench', lazy: async () => ({ Component: (await import('../tasks/bench/JobsPage')).JobsPage }) },
+  {
+    path: 'bench/:job',
+    lazy: async () => ({ Component: (await import('../tasks/bench/BenchPage')).BenchPage }),
+  },
+  { path: 'ways', lazy: async () => ({ Component: (await import('../tasks/ways/WaysPage')).WaysPage }) },
+]
+
+export const router = createBrowserRouter([
+  {
+    path: '/',
+    Component: Shell,
+    ErrorBoundary: Lost,
+    HydrateFallback: () => null,
+    children: [...pages, { path: '*', Component: Lost }],
+  },
+])

@@ -1,0 +1,16 @@
+import '@fontsource-variable/besley'
+import '@fontsource-variable/instrument-sans'
+import '@fontsource-variable/martian-mono'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { App } from './app/App'
+import { restoreTheme } from './app/theme'
+
+restoreTheme()
+const root = document.getElementById('root')
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <App />
+    </StrictMode>,
+  )

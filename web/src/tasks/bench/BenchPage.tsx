@@ -1,0 +1,27 @@
+import { useParams } from 'react-router'
+import { mayChange, useSession } from '../../api/session'
+import { Page, Problem } from '../../ui/Page'
+import { Board } from './Board'
+import { useBench } from './useBench'
+
+export function BenchPage() {
+  const { job = '' } = useParams()
+  return <Job key={job} job={job} />
+}
+
+function Job({ job }: { job: string }) {
+  const session = useSession()
+  const { bench, enter, refused, waiting, error } = useBench(job)
+  if (error) return <Problem>{error.message}</Problem>
+  if (!bench) return <Page aria-busy />
+  return (
+    <Board
+      bench={bench}
+      enter={(body) => void enter(body)}
+      refused={refused}
+      waiting={waiting}
+      mayChange={mayChange(session.data)}
+      checkDays={session.data?.workshop?.check_after_days ?? 2}
+    />
+  )
+}

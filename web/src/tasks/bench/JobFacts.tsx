@@ -1,0 +1,93 @@
+import styled from 'styled-components'
+import { hz } from '../../domain/pitch'
+import { Num, Soft } from '../../ui/Page'
+import { PlanView } from '../../ui/PlanView'
+import type { Bench } from './state/types'
+
+/** Beside steps without turns: the drum from above and what this job is about. */
+export function JobFacts({ bench }: { bench: Bench }) {
+  return (
+    <Wrap>
+      <PlanView
+        rods={bench.rods}
+        lost={bench.lost}
+        badge={bench.badge}
+        now={1}
+        owed={false}
+        size={330}
+        bed={bench.snare}
+        middle={bench.side}
+        label={`${bench.side} head from above, ${bench.rods} rods, rod 1 marked`}
+      />
+      <dl>
+        {bench.new_head ? (
+          <div>
+            <dt>New head</dt>
+            <dd>{bench.new_head}</dd>
+          </div>
+        ) : null}
+        <div>
+          <dt>{bench.new_head ? 'Old head' : 'Head'}</dt>
+          <dd>
+            {bench.old_head || 'not on record'}
+            {bench.reason ? <Soft>, {bench.reason}</Soft> : null}
+          </dd>
+        </div>
+        <div>
+          <dt>Wanted</dt>
+          <dd>
+            {bench.target_hz ? (
+              <>
+                <Num>{hz(bench.target_hz)}</Num> Hz, {bench.target_note}
+              </>
+            ) : (
+              'the pitch it comes to'
+            )}
+          </dd>
+        </div>
+        <div>
+          <dt>Order</dt>
+          <dd>
+            {bench.pattern.replace('-', ' ')}
+            {bench.pattern_note ? <Soft>. {bench.pattern_note}</Soft> : null}
+          </dd>
+        </div>
+        <div>
+          <dt>Opened</dt>
+          <dd>by {bench.opened_by}</dd>
+        </div>
+      </dl>
+    </Wrap>
+  )
+}
+
+const Wrap = styled.div`
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  align-items: center;
+  align-content: center;
+  gap: 16px 36px;
+  height: 100%;
+  padding: 20px 28px;
+  dl > div {
+    display: grid;
+    grid-template-columns: 84px 1fr;
+    gap: 10px;
+    padding: 9px 0;
+    border-top: 1px solid var(--rule);
+  }
+  dt {
+    color: var(--soft);
+    font-size: 14px;
+    padding-top: 1px;
+  }
+  @media (max-width: 700px) {
+    grid-template-columns: 1fr;
+    padding: 12px 16px;
+    > svg {
+      margin: 0 auto;
+      width: 220px;
+      height: 220px;
+    }
+  }
+`

@@ -1,0 +1,40 @@
+import styled from 'styled-components'
+import type { Bench, Lap } from '../state/types'
+import { Rung } from './Rung'
+
+interface Props {
+  bench: Bench
+  lap: Lap
+  /** The rod in hand. */
+  rod: number | null
+  onRod?: ((rod: number) => void) | undefined
+}
+
+/** The head as a ladder of beams: one rung per facing pair, in working order, over the wanted pitch. */
+export function Ladder({ bench, lap, rod, onRod }: Props) {
+  return (
+    <Rungs aria-label="Pairs of rods" data-many={bench.pairs.length > 5 || undefined}>
+      {bench.pairs.map((pair) => (
+        <Rung key={pair.join()} pair={pair} lap={lap} lost={bench.lost} hand={rod} onRod={onRod} />
+      ))}
+    </Rungs>
+  )
+}
+
+const Rungs = styled.ol`
+  display: grid;
+  grid-auto-rows: minmax(72px, 132px);
+  align-content: center;
+  height: 100%;
+  padding: 10px 20px;
+  &[data-many] {
+    grid-auto-rows: minmax(64px, 1fr);
+  }
+  @media (max-width: 700px) {
+    padding: 4px 8px;
+    grid-auto-rows: minmax(66px, auto);
+    &[data-many] {
+      grid-auto-rows: minmax(60px, auto);
+    }
+  }
+`

@@ -1,0 +1,141 @@
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import { hz } from '../../../domain/pitch'
+import { turnWords, turns32 } from '../../../domain/turns'
+import { Tally } from '../../../ui/Tally'
+import type { Rod } from '../state/types'
+import type { End } from './scale'
+
+interface Props {
+  number: number
+  end: End
+  lost: boolean
+  hand: boolean
+  onRod: ((rod: number) => void) | undefined
+  mirror?: boolean
+}
+
+function reading(rod: Rod | null): string {
+  if (!rod?.reading) return ''
+  return Number.isNaN(rod.reading.hz) ? rod.reading.typed : hz(rod.reading.hz)
+}
+
+function said(number: number, rod: Rod | null, lost: boolean): string {
+  if (lost) return `Rod ${number}, missing`
+  const words = [`Rod ${number}`, reading(rod)]
+  if (rod?.turned)
+    words.push(rod.turned.turns_32 === null ? 'skipped' : `${turnWords(turns32(rod.turned.turns_32))} done`)
+  else if (rod?.owed_32) words.push(`${turnWords(turns32(rod.owed_32))} owed`)
+  return words.filter(Boolean).join(', ')
+}
+
+/** One end of a beam: its number, its reading, and the strokes owed (red) or done (ink). */
+export function RodEnd({ number, end, lost, hand, onRod, mirror }: Props) {
+  const { rod } = end
+  return (
+    <Side
+      data-mirror={mirror || undefined}
+      data-hand={hand || undefined}
+      aria-label={said(number, rod, lost)}
+      isDisabled={!onRod || lost}
+      onPress={() => onRod?.(number)}
+    >
+      <Strokes>
+        <Turns rod={rod} />
+      </Strokes>
+      <span>
+        <b data-lost={lost || undefined}>{number}</b>
+        <i>{lost ? 'missing' : reading(rod)}</i>
+      </span>
+    </Side>
+  )
+}
+
+function Turns({ rod }: { rod: Rod | null }) {
+  if (!rod) return null
+  if (rod.turned) {
+    return rod.turned.turns_32 === null ? (
+      <small>skipped</small>
+    ) : (
+      <Tally turns={turns32(rod.turned.turns_32)} after=" ✓" />
+    )
+  }
+  if (rod.owed_32 === null || rod.owed_32 === undefined) return null
+  return rod.owed_32 ? <Tally turns={turns32(rod.owed_32)} owed /> : <small>level</small>
+}
+
+const Side = styled(AriaButton)`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  min-height: 48px;
+  border: 0;
+  padding: 0;
+  background: transparent;
+  text-align: left;
+  &[data-mirror] {
+    flex-direction: row-reverse;
+  }
+  &:not([data-disabled]) {
+    cursor: pointer;
+  }
+  > span:last-child {
+    display: flex;
+    flex-direction: column;
+    align-items: flex-end;
+    min-width: 62px;
+  }
+  &[data-mirror] > span:last-child {
+    align-items: flex-start;
+  }
+  b {
+    font: 650 32px/1 var(--slab);
+  }
+  b[data-lost] {
+    color: var(--soft);
+    text-decoration: line-through;
+  }
+  i {
+    font: 400 15px/1.3 var(--mono);
+    font-style: normal;
+    letter-spacing: -0.03em;
+    color: var(--soft);
+    min-height: 20px;
+  }
+  &[data-hand] i {
+    color: var(--ink);
+  }
+  small {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  @media (max-width: 700px) {
+    flex-direction: column-reverse;
+    align-items: flex-start;
+    justify-content: center;
+    gap: 3px;
+    &[data-mirror] {
+      flex-direction: column-reverse;
+      align-items: flex-end;
+    }
+    > span:last-child,
+    &[data-mirror] > span:last-child {
+      flex-direction: row;
+      align-items: baseline;
+      gap: 8px;
+    }
+    &[data-mirror] > span:last-child {
+      flex-direction: row-reverse;
+    }
+    b {
+      font-size: 25px;
+    }
+    i {
+      font-size: 13px;
+    }
+  }
+`
+const Strokes = styled.span`
+  min-width: 74px;
+`

@@ -1,0 +1,46 @@
+import { Link } from 'react-router'
+import { turnWords, turns32 } from '../../../domain/turns'
+import type { Next } from '../state/next'
+import type { Bench } from '../state/types'
+import { Panel, Points, Say, Why } from './parts'
+
+export function ClearedPanel({ next }: { next: Extract<Next, { kind: 'cleared' }> }) {
+  return (
+    <Panel aria-live="polite">
+      <Say>Pitch-clear.</Say>
+      <Why>{next.lap.plan?.verdict}</Why>
+      {next.lap.compared ? <Why>{next.lap.compared}</Why> : null}
+      <Why>Pitch alone does not hear every unevenness of tension; the tally below is the other witness.</Why>
+    </Panel>
+  )
+}
+
+export function PassesDonePanel({ next }: { next: Extract<Next, { kind: 'passes-done' }> }) {
+  const slack = (next.lap.each_32 ?? 0) < 0
+  return (
+    <Panel aria-live="polite">
+      <Say>{slack ? 'Do fingers turn every rod now?' : 'Is every ripple gone, and has it a tone?'}</Say>
+      <Points>
+        {next.step.points.map((point) => (
+          <li key={point}>{point}</li>
+        ))}
+        {next.step.more_pass_32 ? (
+          <li>If not, one more pass: {turnWords(turns32(next.step.more_pass_32))} at every rod.</li>
+        ) : null}
+      </Points>
+    </Panel>
+  )
+}
+
+export function ClosedPanel({ bench }: { bench: Bench }) {
+  return (
+    <Panel aria-live="polite">
+      <Say>Closed. It is in {bench.name}’s history.</Say>
+      <Why>
+        <Link to={`/drums/${bench.tag}`}>
+          <u>See the drum</u>
+        </Link>
+      </Why>
+    </Panel>
+  )
+}

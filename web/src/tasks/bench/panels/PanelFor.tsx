@@ -1,0 +1,51 @@
+import type { Next } from '../state/next'
+import type { Bench } from '../state/types'
+import type { Deeds } from '../useDeeds'
+import { ClosePanel } from './ClosePanel'
+import { ClearedPanel, ClosedPanel, PassesDonePanel } from './DonePanels'
+import { ReadPanel } from './ReadPanel'
+import { RestPanel } from './RestPanel'
+import { TickPanel } from './TickPanel'
+import { TurnPanel } from './TurnPanel'
+
+interface Props {
+  bench: Bench
+  next: Next
+  deeds: Deeds
+  onWhy: () => void
+  checkDays: number
+}
+
+/** The instruction that fits what is next. */
+export function PanelFor({ bench, next, deeds, onWhy, checkDays }: Props) {
+  switch (next.kind) {
+    case 'tick':
+      return <TickPanel step={next.step} />
+    case 'turn':
+      return <TurnPanel bench={bench} next={next} onWhy={onWhy} />
+    case 'passes-done':
+      return <PassesDonePanel next={next} />
+    case 'read':
+      return (
+        <ReadPanel
+          bench={bench}
+          next={next}
+          rod={deeds.reading.rod}
+          typed={deeds.reading.typed}
+          onTyped={deeds.reading.setTyped}
+          problem={deeds.reading.problem}
+          onKeep={deeds.reading.keep}
+          onStep={deeds.reading.step}
+          onTarget={deeds.target}
+        />
+      )
+    case 'cleared':
+      return <ClearedPanel next={next} />
+    case 'rest':
+      return <RestPanel bench={bench} step={next.step} />
+    case 'close':
+      return <ClosePanel bench={bench} days={checkDays} {...deeds.closing} />
+    case 'closed':
+      return <ClosedPanel bench={bench} />
+  }
+}

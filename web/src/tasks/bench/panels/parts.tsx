@@ -1,0 +1,95 @@
+import styled from 'styled-components'
+
+/** Cautions stand before the step, short, in ink: danger is not debt. */
+export function Cautions({ of }: { of: readonly string[] }) {
+  return of.length ? (
+    <Warn aria-label="Cautions">
+      {of.map((each) => (
+        <li key={each}>{each}</li>
+      ))}
+    </Warn>
+  ) : null
+}
+
+const Warn = styled.ul`
+  border-left: 4px double var(--ink);
+  background: var(--lifted);
+  padding: 8px 14px;
+  font-size: 14.5px;
+  line-height: 1.35;
+  li + li {
+    margin-top: 6px;
+  }
+`
+
+export const Panel = styled.section`
+  grid-area: instruction;
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  padding: 20px 28px 8px;
+  min-width: 0;
+  min-height: 0;
+  overflow: auto;
+  @media (max-width: 1000px) {
+    overflow: visible;
+  }
+  @media (max-width: 700px) {
+    padding: 12px 16px 6px;
+    gap: 10px;
+  }
+`
+export const Say = styled.h2`
+  font: 600 24px/1.3 var(--slab);
+  letter-spacing: -0.01em;
+  text-wrap: pretty;
+  @media (max-width: 700px) {
+    font-size: 20px;
+  }
+`
+export const Label = styled.p`
+  color: var(--soft);
+  font-size: 15px;
+`
+export const Big = styled.p`
+  font: 650 104px/0.95 var(--slab);
+  letter-spacing: -0.03em;
+  @media (max-width: 700px) {
+    font-size: 76px;
+  }
+`
+export const Amount = styled.p`
+  font: 650 46px/1.05 var(--slab);
+  letter-spacing: -0.02em;
+  color: var(--red);
+  @media (max-width: 700px) {
+    font-size: 34px;
+  }
+`
+export const Why = styled.p`
+  font-size: 16.5px;
+  line-height: 1.42;
+  max-width: 46ch;
+  @media (max-width: 700px) {
+    font-size: 15.5px;
+  }
+`
+export const Points = styled.ul`
+  li {
+    padding: 8px 0 8px 22px;
+    border-top: 1px solid var(--rule);
+    position: relative;
+    font-size: 15.5px;
+    line-height: 1.35;
+  }
+  li::before {
+    content: '';
+    position: absolute;
+    left: 5px;
+    top: 12px;
+    width: 2.5px;
+    height: 14px;
+    background: var(--ink);
+    transform: rotate(5deg);
+  }
+`

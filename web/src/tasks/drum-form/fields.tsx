@@ -1,0 +1,153 @@
+import type { ReactNode } from 'react'
+import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
+import { Field } from '../../ui/Field'
+import { Select } from '../../ui/Select'
+import type { DrumForm } from './form'
+
+interface Part {
+  form: DrumForm
+  set: (next: Partial<DrumForm>) => void
+  errors: Record<string, string>
+  choices: Schemas['Choices']
+  unit: string
+}
+
+const same = (names: string[]): [string, string][] => names.map((name) => [name, name])
+
+function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Set>
+      <legend>{title}</legend>
+      <div>{children}</div>
+    </Set>
+  )
+}
+
+function useText({ form, set, errors }: Part) {
+  return (name: keyof DrumForm & string) => ({
+    name,
+    value: String(form[name]),
+    onChange: (value: string) => set({ [name]: value }),
+    error: errors[name],
+  })
+}
+
+export function IdentityFields(part: Part) {
+  const text = useText(part)
+  const kinds = Object.entries(part.choices.kinds)
+  return (
+    <Group title="Which drum">
+      <Field label="Tag" required {...text('tag')} />
+      <Field label="Name" required {...text('name')} />
+      <Select label="Kind" {...text('kind')} options={kinds} />
+      <Field label={`Diameter, ${part.unit}`} required {...text('diameter')} inputMode="decimal" />
+      <Field label={`Depth, ${part.unit}`} required {...text('depth')} inputMode="decimal" />
+      <Field label="Shell" {...text('shell')} />
+    </Group>
+  )
+}
+
+export function BuildFields(part: Part) {
+  const text = useText(part)
+  return (
+    <Group title="Rods, hoops, edge">
+      <Field label="Rods, batter side" required {...text('rods_batter')} inputMode="numeric" />
+      <Field label="Rods, resonant side" required {...text('rods_resonant')} inputMode="numeric" />
+      <Field label="Lost rods, batter" {...text('lost_batter')} hint="numbers, clockwise from the badge" />
+      <Field label="Lost rods, resonant" {...text('lost_resonant')} />
+      <Field label="Thread" {...text('thread')} list="threads" />
+      <Field label="Hoops" {...text('hoops')} list="hoops" />
+      <Select
+        label="Badge"
+        {...text('badge')}
+        options={[
+          ['between', 'between the last rod and rod 1'],
+          ['at-rod', 'in line with rod 1'],
+          ['none', 'no badge; mark rod 1 yourself'],
+        ]}
+      />
+      <Select
+        label="Snare bed"
+        value={part.form.snare_bed ? 'yes' : 'no'}
+        onChange={(value) => part.set({ snare_bed: value === 'yes' })}
+        options={[
+          ['no', 'none'],
+          ['yes', 'in the resonant edge'],
+        ]}
+      />
+      <Field label={`Port, ${part.unit}`} {...text('port')} inputMode="decimal" hint="empty: no port" />
+      <datalist id="threads">
+        {part.choices.threads.map((each) => (
+          <option key={each} value={each} />
+        ))}
+      </datalist>
+      <datalist id="hoops">
+        {part.choices.hoops.map((each) => (
+          <option key={each} value={each} />
+        ))}
+      </datalist>
+    </Group>
+  )
+}
+
+export function PitchFields(part: Part) {
+  const text = useText(part)
+  return (
+    <Group title="Usual pitch at the rods">
+      <Field label="Batter" {...text('wanted_batter')} hint="175, or F3 +5; empty: not known" />
+      <Field label="Resonant" {...text('wanted_resonant')} />
+    </Group>
+  )
+}
+
+export function PlaceFields(part: Part) {
+  const text = useText(part)
+  return (
+    <Group title="Where and whose">
+      <Field label="Place" required {...text('place')} list="places" />
+      <Field label="Owner" required {...text('owner')} list="owners" />
+      <Field label="Kits" {...text('kits')} hint="separated by commas" />
+      <Select
+        label="State"
+        {...text('state')}
+        options={[
+          ['in', 'in'],
+          ['out', 'out'],
+          ['repair', 'in repair'],
+          ['retired', 'retired'],
+        ]}
+      />
+      <Wide>
+        <Field label="Note" {...text('note')} rows={2} />
+      </Wide>
+      {(['places', 'owners'] as const).map((id) => (
+        <datalist key={id} id={id}>
+          {same(part.choices[id]).map(([each]) => (
+            <option key={each} value={each} />
+          ))}
+        </datalist>
+      ))}
+    </Group>
+  )
+}
+
+const Set = styled.fieldset`
+  border: 0;
+  margin: 0;
+  padding: 0;
+  border-top: 1px solid var(--rule);
+  legend {
+    font: 600 17px var(--slab);
+    padding-right: 14px;
+  }
+  > div {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
+    gap: 14px 28px;
+    padding-top: 6px;
+  }
+`
+const Wide = styled.div`
+  grid-column: 1 / -1;
+`

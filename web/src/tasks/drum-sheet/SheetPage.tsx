@@ -1,0 +1,123 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import styled from 'styled-components'
+import { api, unwrap, type Schemas } from '../../api/client'
+import { keys } from '../../api/keys'
+import { mayChange, useSession } from '../../api/session'
+import { Plain } from '../../ui/Button'
+import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
+import { PlanView } from '../../ui/PlanView'
+import { NextWork } from './NextWork'
+import { PitchPlot } from './PitchPlot'
+import { SideState } from './SideState'
+import { Timeline } from './Timeline'
+
+export type Sheet = Schemas['Sheet']
+
+/** One drum: what is fitted, how it stands, what happened, what next. */
+export function SheetPage() {
+  const { tag = '' } = useParams()
+  const session = useSession()
+  const sheet = useQuery({
+    queryKey: keys.sheet(tag),
+    queryFn: () => unwrap(api.GET('/api/register/drums/{tag}/sheet', { params: { path: { tag } } })),
+  })
+  if (sheet.error) return <Problem>{sheet.error.message}</Problem>
+  if (!sheet.data) return <Page />
+  return <Shown sheet={sheet.data} mayChange={mayChange(session.data)} />
+}
+
+function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) {
+  const navigate = useNavigate()
+  const [side, setSide] = useState<'batter' | 'resonant'>('batter')
+  const batter = sheet.sides.find((each) => each.side === side)
+  const rods = batter?.rods ?? 0
+  const facts = [
+    sheet.kind_words,
+    sheet.size,
+    rods ? `${rods} rods` : 'rope',
+    sheet.shell,
+    sheet.hoops && `${sheet.hoops} hoops`,
+    sheet.thread,
+  ]
+  return (
+    <Page>
+      <Head>
+        <h1>{sheet.name}</h1>
+        <Num>{sheet.tag}</Num>
+        <Soft>{facts.filter(Boolean).join(', ')}</Soft>
+        <span data-end>
+          {sheet.state === 'in'
+            ? sheet.place
+            : { out: 'out', repair: 'in repair', retired: 'retired' }[sheet.state]}
+          {sheet.kits.length ? <Soft>, {sheet.kits.join(', ')}</Soft> : null}
+        </span>
+        {may ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/edit`)}>Edit</Edit> : null}
+      </Head>
+      <Columns>
+        <section aria-label="How it stands">
+          {rods ? (
+            <Plan>
+              <PlanView
+                rods={rods}
+                lost={batter?.lost ?? []}
+                badge={sheet.badge}
+                size={168}
+                bed={sheet.snare_bed && side === 'resonant'}
+                port={Boolean(sheet.port) && side === 'resonant'}
+                middle={side}
+                label={`${side} head from above, ${rods} rods${batter?.lost.length ? `, rod ${batter.lost.join(', ')} lost` : ''}`}
+              />
+            </Plan>
+          ) : null}
+          {sheet.sides.map((each) => (
+            <SideState
+              key={each.side}
+              state={each}
+              chosen={each.side === side}
+              onChoose={() => setSide(each.side as 'batter' | 'resonant')}
+            />
+          ))}
+          {sheet.note ? <p>{sheet.note}</p> : null}
+        </section>
+        <section aria-label="History">
+          <PitchPlot sheet={sheet} side={side} />
+          <Timeline log={sheet.log} inHand={sheet.sides.filter((each) => each.job_id)} />
+        </section>
+      </Columns>
+      {may ? <NextWork sheet={sheet} /> : null}
+    </Page>
+  )
+}
+
+const Edit = styled(Plain)`
+  min-height: 44px;
+  margin: -8px 0;
+`
+const Columns = styled.div`
+  flex: 1;
+  display: grid;
+  grid-template-columns: 372px minmax(0, 1fr);
+  min-height: 0;
+  > section {
+    padding: 14px 28px 20px;
+  }
+  > section:first-child {
+    border-right: 1px solid var(--rule);
+  }
+  @media (max-width: 900px) {
+    grid-template-columns: minmax(0, 1fr);
+    > section {
+      padding: 12px 16px;
+    }
+    > section:first-child {
+      border-right: 0;
+    }
+  }
+`
+const Plan = styled.div`
+  display: grid;
+  place-items: center;
+  padding-bottom: 8px;
+`

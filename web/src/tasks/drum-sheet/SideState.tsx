@@ -1,0 +1,102 @@
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
+import { daysBetween, shortDate } from '../../domain/dates'
+import { centsWords, hz } from '../../domain/pitch'
+import { Num, Owed, Soft } from '../../ui/Page'
+
+interface Props {
+  state: Schemas['FittedOut']
+  chosen: boolean
+  onChoose: () => void
+}
+
+function age(months: number): string {
+  if (months < 1) return 'this month'
+  return months === 1 ? '1 month old' : `${months} months old`
+}
+
+/** One side as it stands. Choosing it shows its history. */
+export function SideState({ state, chosen, onChoose }: Props) {
+  const name = state.side === 'batter' ? 'Batter' : 'Resonant'
+  const late = state.check_due ? -daysBetween(new Date(), new Date(state.check_due)) : 0
+  return (
+    <Side onPress={onChoose} aria-pressed={chosen} data-chosen={chosen || undefined}>
+      <span>
+        <h2>{name}</h2>
+        {state.mean_hz ? (
+          <Num>
+            {hz(state.mean_hz)} <small>Hz</small>
+          </Num>
+        ) : null}
+      </span>
+      <b>{state.head ?? 'no head on record'}</b>
+      {state.since ? (
+        <Soft>
+          fitted {shortDate(new Date(state.since))} by {state.by || 'someone'}, {age(state.months_old)}
+        </Soft>
+      ) : null}
+      {state.mean_hz ? (
+        <Soft>
+          {state.note}
+          {state.cents_off !== null && state.cents_off !== undefined
+            ? `, ${centsWords(state.cents_off)}`
+            : ''}
+          , spread {hz(state.spread_hz ?? 0)} Hz
+        </Soft>
+      ) : null}
+      {state.lost.length ? <Owed>Rod {state.lost.join(', ')} missing</Owed> : null}
+      {state.months_past ? <Owed>{state.months_past} months past its age</Owed> : null}
+      {state.check_overdue ? (
+        <Owed>
+          {late > 0 ? `Check owed, ${late} ${late === 1 ? 'day' : 'days'} late` : 'Check owed today'}
+        </Owed>
+      ) : null}
+      {state.check_due && !state.check_overdue ? (
+        <Soft>check due {shortDate(new Date(state.check_due))}</Soft>
+      ) : null}
+      {state.job_id ? <b>On the bench: {state.job_where}</b> : null}
+    </Side>
+  )
+}
+
+const Side = styled(AriaButton)`
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  gap: 1px;
+  width: 100%;
+  padding: 11px 10px 12px 12px;
+  border: 0;
+  border-top: 1px solid var(--rule);
+  border-left: 3.5px solid transparent;
+  background: transparent;
+  text-align: left;
+  font-size: 15px;
+  line-height: 1.4;
+  cursor: pointer;
+  > span:first-child {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+    width: 100%;
+    font-size: 21px;
+  }
+  h2 {
+    font-size: 18px;
+  }
+  small {
+    font-size: 13px;
+    color: var(--soft);
+  }
+  b {
+    font-weight: 600;
+  }
+  &[data-chosen] {
+    border-left-color: var(--ink);
+    background: var(--lifted);
+  }
+  &[data-hovered] {
+    background: var(--lifted);
+  }
+`

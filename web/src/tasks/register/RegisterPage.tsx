@@ -1,0 +1,72 @@
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { useDeferredValue, useMemo, useRef, useState } from 'react'
+import { useNavigate } from 'react-router'
+import styled from 'styled-components'
+import { api, unwrap, type Schemas } from '../../api/client'
+import { keys } from '../../api/keys'
+import { mayChange, useSession } from '../../api/session'
+import { Plain } from '../../ui/Button'
+import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
+import { useKeys } from '../../ui/useKeys'
+import { FilterBar, NO_FILTER, type Narrowed } from './FilterBar'
+import { RegisterTable } from './RegisterTable'
+
+const PAGE = 50
+
+function useRegister(filter: Narrowed) {
+  return useInfiniteQuery({
+    queryKey: keys.drums(filter),
+    queryFn: ({ pageParam }) =>
+      unwrap(api.GET('/api/register/drums', { params: { query: { ...filter, offset: pageParam } } })),
+    initialPageParam: 0,
+    getNextPageParam: (last: Schemas['DrumPage'], pages) =>
+      pages.length * PAGE < last.total ? pages.length * PAGE : undefined,
+    placeholderData: keepPreviousData,
+  })
+}
+
+/** All drums of the workshop: type to narrow, arrows to walk, Enter to open. */
+export function RegisterPage() {
+  const session = useSession()
+  const navigate = useNavigate()
+  const [filter, setFilter] = useState<Narrowed>(NO_FILTER)
+  const asked = useDeferredValue(filter)
+  const search = useRef<HTMLInputElement>(null)
+  const register = useRegister(asked)
+  const choices = useQuery({
+    queryKey: keys.choices,
+    queryFn: () => unwrap(api.GET('/api/register/choices')),
+  })
+  const drums = register.data?.pages.flatMap((page) => page.drums) ?? []
+  const total = register.data?.pages[0]?.total ?? 0
+  useKeys(useMemo(() => ({ '/': () => search.current?.focus() }), []))
+  return (
+    <Page>
+      <Head>
+        <h1>Drums</h1>
+        <Soft role="status">{register.data ? `${total} ${total === 1 ? 'drum' : 'drums'}` : ''}</Soft>
+        {mayChange(session.data) ? (
+          <Add data-end onPress={() => void navigate('/drums/new')}>
+            Add a drum
+          </Add>
+        ) : null}
+      </Head>
+      <FilterBar filter={filter} onChange={setFilter} choices={choices.data} searchRef={search} />
+      {register.error ? <Problem>{register.error.message}</Problem> : null}
+      {register.data && drums.length === 0 ? (
+        <Empty>No drum fits this. Take a word or a filter away, or add the drum.</Empty>
+      ) : (
+        <RegisterTable
+          drums={drums}
+          searchRef={search}
+          onMore={register.hasNextPage ? () => void register.fetchNextPage() : null}
+        />
+      )}
+    </Page>
+  )
+}
+
+const Add = styled(Plain)`
+  min-height: 44px;
+  margin: -8px 0;
+`

@@ -1,0 +1,83 @@
+import { useQuery } from '@tanstack/react-query'
+import styled from 'styled-components'
+import { api, unwrap, type Schemas } from '../../api/client'
+import { keys } from '../../api/keys'
+import { useSession } from '../../api/session'
+import { longDate, span } from '../../domain/dates'
+import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
+import { OwedLedger } from './OwedLedger'
+import { SideColumn } from './SideColumn'
+
+const NUMBERS = [
+  'Nothing',
+  'One',
+  'Two',
+  'Three',
+  'Four',
+  'Five',
+  'Six',
+  'Seven',
+  'Eight',
+  'Nine',
+  'Ten',
+  'Eleven',
+  'Twelve',
+]
+const counted = (count: number): string => `${NUMBERS[count] ?? count} owed`
+
+export type OwedItem = Schemas['OwedOut']
+
+/** What is owed now, most urgent first; beside it what is in hand, resting and coming. */
+export function TodayPage() {
+  const session = useSession()
+  const today = useQuery({
+    queryKey: keys.today,
+    queryFn: () => unwrap(api.GET('/api/today')),
+    refetchInterval: 30_000,
+  })
+  const items = today.data?.items ?? []
+  const owed = items.filter((item) => item.owed_now)
+  return (
+    <Page>
+      <Head>
+        <h1>{today.data ? counted(today.data.owed_count) : 'Today'}</h1>
+        <Soft>
+          {longDate(new Date())}, {session.data?.workshop?.bench_name}
+        </Soft>
+        {today.data?.work_minutes ? (
+          <Soft data-end>about {span(today.data.work_minutes)} of work</Soft>
+        ) : null}
+      </Head>
+      {today.error ? <Problem>{today.error.message}</Problem> : null}
+      <Columns>
+        <section aria-label="Owed">
+          {today.data && owed.length === 0 ? (
+            <Empty>
+              Nothing is owed. The last red stroke is gone; go on with what is in hand, or walk the shelves.
+            </Empty>
+          ) : (
+            <OwedLedger items={owed} />
+          )}
+        </section>
+        <SideColumn items={items.filter((item) => !item.owed_now)} />
+      </Columns>
+    </Page>
+  )
+}
+
+const Columns = styled.div`
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 348px;
+  > section:last-child {
+    border-left: 1px solid var(--rule);
+  }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 1fr);
+    align-content: start;
+    > section:last-child {
+      border-left: 0;
+      border-top: 1px solid var(--rule);
+    }
+  }
+`

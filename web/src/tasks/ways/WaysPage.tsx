@@ -1,0 +1,154 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { api, ApiError, unwrap, type Schemas } from '../../api/client'
+import { keys } from '../../api/keys'
+import { mayChange, useSession, type Session } from '../../api/session'
+import { Main } from '../../ui/Button'
+import { Field } from '../../ui/Field'
+import { Head, Page, Problem, Soft } from '../../ui/Page'
+import { Select } from '../../ui/Select'
+
+type Ways = Schemas['WorkshopOut']
+const CHOICES: { [K in keyof Ways]?: { label: string; options: [string, string][] } } = {
+  length_unit: {
+    label: 'Lengths in',
+    options: [
+      ['in', 'inches'],
+      ['mm', 'millimetres'],
+    ],
+  },
+  pattern: {
+    label: 'Order of the rods',
+    options: [
+      ['star', 'star'],
+      ['neighbour-star', 'neighbour star'],
+      ['plus-cross', 'plus, then cross'],
+      ['every-third', 'every third rod'],
+      ['every-second', 'every second rod'],
+    ],
+  },
+  step_32: {
+    label: 'Finest step when clearing',
+    options: [
+      ['4', '1/8 turn'],
+      ['2', '1/16 turn'],
+      ['1', '1/32 turn'],
+    ],
+  },
+  stretch: {
+    label: 'Seating a new head',
+    options: [
+      ['palm', 'palm pressure'],
+      ['over-tension', 'over-tension, rest, back to fingers'],
+      ['barely', 'barely'],
+    ],
+  },
+  logo: {
+    label: 'Logo goes',
+    options: [
+      ['badge', 'at the badge'],
+      ['between-lugs', 'between two lugs'],
+      ['twelve-oclock', 'at twelve o’clock'],
+      ['throw-off', 'at the throw-off'],
+      ['opposite-leg', 'away from a leg'],
+    ],
+  },
+}
+const NUMBERS: { [K in keyof Ways]?: string } = {
+  a4_hz: 'Reference A, Hz',
+  rest_minutes: 'Rest after clearing, minutes',
+  check_after_days: 'Settling check after, days',
+  batter_life_months: 'A batter head lasts, months',
+  resonant_life_months: 'A resonant head lasts, months',
+  even_spread_hz: 'Even enough: spread up to, Hz',
+}
+
+/** Where the trade disagrees, each workshop has its way. */
+export function WaysPage() {
+  const session = useSession()
+  return session.data?.workshop ? <Form session={session.data} ways={session.data.workshop} /> : null
+}
+
+function Form({ session, ways }: { session: Session; ways: Ways }) {
+  const queries = useQueryClient()
+  const may = mayChange(session)
+  const [form, setForm] = useState<Record<string, string>>(() =>
+    Object.fromEntries(Object.entries(ways).map(([name, value]) => [name, String(value)])),
+  )
+  const save = useMutation({
+    mutationFn: () => {
+      const numbers = Object.fromEntries(
+        [...Object.keys(NUMBERS), 'step_32'].map((name) => [
+          name,
+          Number((form[name] ?? '').replace(',', '.')),
+        ]),
+      )
+      const body = {
+        ...form,
+        ...numbers,
+        grease_dry_threads: form['grease_dry_threads'] === 'true',
+      } as unknown as Schemas['WaysIn']
+      return unwrap(api.PUT('/api/workshop/ways', { body }))
+    },
+    onSuccess: (workshop) => {
+      queries.setQueryData<Session>(keys.session, (old) => (old ? { ...old, workshop } : old))
+      void queries.invalidateQueries({ queryKey: keys.today })
+    },
+  })
+  const refused = save.error instanceof ApiError ? save.error.body : null
+  const set = (name: string) => (value: string) => setForm({ ...form, [name]: value })
+  return (
+    <Page>
+      <Head>
+        <h1>Workshop’s ways</h1>
+        <Soft>{ways.name}. Jobs already in hand keep the ways they began with.</Soft>
+      </Head>
+      <Grid>
+        {Object.entries(CHOICES).map(([name, { label, options }]) => (
+          <Select key={name} label={label} value={form[name] ?? ''} onChange={set(name)} options={options} />
+        ))}
+        <Select
+          label="Grease on threads"
+          value={form['grease_dry_threads'] ?? 'true'}
+          onChange={set('grease_dry_threads')}
+          options={[
+            ['true', 'a spot when dry or gritty'],
+            ['false', 'none'],
+          ]}
+        />
+        {Object.entries(NUMBERS).map(([name, label]) => (
+          <Field
+            key={name}
+            label={label}
+            value={form[name] ?? ''}
+            onChange={set(name)}
+            inputMode="decimal"
+            error={refused?.fields[name]}
+          />
+        ))}
+      </Grid>
+      {refused ? <Problem>{refused.message}</Problem> : null}
+      <Foot>
+        {may ? (
+          <Main onPress={() => save.mutate()} isDisabled={save.isPending}>
+            {save.isSuccess ? 'Kept' : 'Keep these ways'}
+          </Main>
+        ) : (
+          <Soft>Your role looks on only.</Soft>
+        )}
+      </Foot>
+    </Page>
+  )
+}
+
+const Grid = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 22px 32px;
+  padding: 20px 28px;
+  max-width: 1100px;
+`
+const Foot = styled.footer`
+  padding: 12px 28px 24px;
+`

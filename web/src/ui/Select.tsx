@@ -1,0 +1,69 @@
+import styled from 'styled-components'
+
+interface Props {
+  label: string
+  value: string
+  onChange: (value: string) => void
+  options: readonly (readonly [value: string, words: string])[]
+  hint?: string | undefined
+  error?: string | undefined
+  hideLabel?: boolean
+}
+
+/** The platform's own choice list: it is the one that works best under a thumb. */
+export function Select({ label, value, onChange, options, hint, error, hideLabel }: Props) {
+  return (
+    <Wrap>
+      <span data-hidden={hideLabel || undefined}>{label}</span>
+      <select
+        aria-label={label}
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        aria-invalid={error ? true : undefined}
+      >
+        {options.map(([each, words]) => (
+          <option key={each} value={each}>
+            {words}
+          </option>
+        ))}
+      </select>
+      {error || hint ? <small>{error ?? hint}</small> : null}
+    </Wrap>
+  )
+}
+
+const Wrap = styled.label`
+  display: flex;
+  flex-direction: column;
+  gap: 3px;
+  min-width: 0;
+  span {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  span[data-hidden] {
+    position: absolute;
+    clip-path: inset(50%);
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+  }
+  select {
+    min-height: 44px;
+    padding: 6px 2px;
+    border: 0;
+    border-bottom: 1.5px solid var(--ink);
+    border-radius: 0;
+    background: transparent;
+    font-size: 17px;
+    width: 100%;
+  }
+  option {
+    background: var(--lifted);
+    color: var(--ink);
+  }
+  small {
+    font-size: 13px;
+    color: var(--soft);
+  }
+`
