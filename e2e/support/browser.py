@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import shutil
+import subprocess
 import tempfile
 import time
 from collections.abc import Callable
@@ -16,18 +17,27 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
 T = TypeVar("T")
-FLAGS = (
-    "--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --disable-quic --disable-background-networking "
-    "--disable-component-update --disable-sync --no-first-run --no-default-browser-check --hide-scrollbars "
-    "--force-device-scale-factor=1"
-).split()
+FLAGS = [
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--disable-quic",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+    "--no-default-browser-check",
+    "--hide-scrollbars",
+    "--force-device-scale-factor=1",
+]
 
 
 class Browser:
     """One browser with a profile of its own, and words for what people do in it."""
 
-    def __init__(self, base: str, width: int = 1280, height: int = 800) -> None:
-        self.base, self.profile = base, tempfile.mkdtemp(prefix="red-tally-chromium-")
+    def __init__(self, base: str, width: int = 1280, height: int = 800, profile: str | None = None) -> None:
+        self.base, self.profile = base, profile or tempfile.mkdtemp(prefix="red-tally-chromium-")
         options = webdriver.ChromeOptions()
         options.binary_location = "/usr/bin/chromium"
         for flag in (*FLAGS, f"--user-data-dir={self.profile}"):
@@ -43,6 +53,12 @@ class Browser:
     def close(self) -> None:
         self.driver.quit()
         shutil.rmtree(self.profile, ignore_errors=True)
+
+    def kill(self) -> None:
+        """The browser dies at once; its profile stays on the disk."""
+        process = self.driver.service.process
+        subprocess.run(["pkill", "-KILL", "-f", self.profile], check=False)
+        process.kill()
 
     def go(self, path: str) -> None:
         self.driver.get(self.base + path)

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
+from ninja import NinjaAPI, Schema
+from ninja.openapi.schema import OpenAPISchema
+
 from apps.accounts.api import router as accounts
 from apps.accounts.auth import member
 from apps.bench.api import router as bench
@@ -11,9 +14,6 @@ from apps.heads.api import router as heads
 from apps.register.api import router as register
 from apps.today.api import router as today
 from apps.workshops.api import router as workshops
-from ninja import NinjaAPI, Schema
-from ninja.openapi.schema import OpenAPISchema
-
 from config import errors
 
 

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from http import HTTPStatus
+from typing import Any
 
-from apps.workshops.errors import Refused
 from django.core.exceptions import ObjectDoesNotExist, PermissionDenied
 from django.db.utils import IntegrityError, InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
-from drumwork.errors import DrumworkError
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
+
+from apps.workshops.errors import Refused
+from drumwork.errors import DrumworkError
 
 KEPT = "Nothing was changed here; what you entered stays on this device."
 DATABASE_DOWN = (
@@ -54,7 +56,7 @@ def _sentence(problem: Mapping[str, object]) -> str:
     return table.get(kind, str(problem.get("msg", "Check this.")))
 
 
-def _invalid(request: HttpRequest, error: ValidationError, api: NinjaAPI) -> HttpResponse:
+def _invalid(request: HttpRequest, error: Any, api: NinjaAPI) -> HttpResponse:
     fields = {".".join(str(part) for part in p["loc"][2:]) or str(p["loc"][-1]): _sentence(p) for p in error.errors}
     first = next(iter(fields), "")
     message = (
@@ -65,12 +67,16 @@ def _invalid(request: HttpRequest, error: ValidationError, api: NinjaAPI) -> Htt
     return api.create_response(request, error_body("invalid", message, fields), status=422)
 
 
-def _from_core(request: HttpRequest, error: DrumworkError, api: NinjaAPI) -> HttpResponse:
+def _from_core(request: HttpRequest, error: Any, api: NinjaAPI) -> HttpResponse:
     return api.create_response(request, error_body(error.code, error.message, error.fields), status=422)
 
 
-def _refused(request: HttpRequest, error: Refused, api: NinjaAPI) -> HttpResponse:
+def _refused(request: HttpRequest, error: Any, api: NinjaAPI) -> HttpResponse:
     return api.create_response(request, error_body(error.code, error.message, error.fields), status=error.status)
+
+
+def _http(request: HttpRequest, error: Any, api: NinjaAPI) -> HttpResponse:
+    return api.create_response(request, error_body("refused", str(error)), status=error.status_code)
 
 
 def install(api: NinjaAPI) -> None:
@@ -101,6 +107,4 @@ def install(api: NinjaAPI) -> None:
     )
     for down in (OperationalError, InterfaceError):
         api.add_exception_handler(down, plain(HTTPStatus.SERVICE_UNAVAILABLE, *DATABASE_DOWN))
-    api.add_exception_handler(
-        HttpError, lambda r, e: api.create_response(r, error_body("refused", str(e)), status=e.status_code)
-    )
+    api.add_exception_handler(HttpError, lambda r, e: _http(r, e, api))

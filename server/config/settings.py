@@ -68,6 +68,7 @@ def _database(url: str) -> dict[str, object]:
         "PORT": parts.port or 5432,
         "ATOMIC_REQUESTS": True,
         "CONN_MAX_AGE": 0,
+        "CONN_HEALTH_CHECKS": True,  # a pooled connection the database has dropped is replaced before it is used
         "OPTIONS": {
             "pool": {"min_size": 2, "max_size": int(os.environ.get("RT_DB_POOL", "8")), "timeout": 4},
             "connect_timeout": 3,

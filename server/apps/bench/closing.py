@@ -7,10 +7,6 @@ from typing import Any
 
 from django.db.models import F
 from django.utils import timezone
-from drumwork.procedures.bench import BenchState, Lap
-from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD
-from drumwork.quantities import Turns
-from drumwork.settling import settling_check_due
 
 from apps.bench.event_bodies import CloseIn
 from apps.bench.models import Job
@@ -19,6 +15,10 @@ from apps.heads.models import Fitting, StockItem
 from apps.history.models import LogEntry, PitchRecord
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
+from drumwork.procedures.bench import BenchState, Lap
+from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD
+from drumwork.quantities import Turns
+from drumwork.settling import settling_check_due
 
 __all__ = ["close_job", "record_of"]
 

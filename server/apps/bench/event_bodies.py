@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal
 
-from drumwork.procedures import events as ev
-from drumwork.quantities import Turns, parse_pitch
 from ninja import Schema
 from pydantic import Field, TypeAdapter
+
+from drumwork.procedures import events as ev
+from drumwork.quantities import Turns, parse_pitch
 
 __all__ = ["BodyIn", "parse_stored", "plan_to_json", "slot_of", "to_core"]
 
@@ -68,6 +69,13 @@ class PlanIn(Schema):
     lap: Lap
 
 
+class StepSizeIn(Schema):
+    """Work in another finest turn from here on."""
+
+    kind: Literal["step_size"]
+    step_32: Literal[1, 2, 4]
+
+
 class RestIn(Schema):
     kind: Literal["rest"]
     minutes: int = Field(ge=1, le=60 * 48)
@@ -105,6 +113,7 @@ BodyIn = Annotated[
     | ReadingIn
     | TargetIn
     | PlanIn
+    | StepSizeIn
     | RestIn
     | NoteIn
     | UndoIn
@@ -157,6 +166,8 @@ def to_core(body: Any, a4_hz: float, found: Mapping[str, Any] | None = None) -> 
             return ev.TargetChosen(parse_pitch(body.typed, a4_hz) if body.typed.strip() else None)
         case PlanIn() if found:
             return ev.RoundPlanned(body.lap, plan_from_json(found))
+        case StepSizeIn():
+            return ev.StepSizeChosen(Turns(body.step_32))
         case RestIn():
             return ev.RestStarted(body.minutes)
         case NoteIn():

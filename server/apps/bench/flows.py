@@ -9,15 +9,6 @@ from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
-from drumwork.errors import DrumworkError
-from drumwork.procedures import events as ev
-from drumwork.procedures.bench import BenchState, clearing_task, require_fits
-from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD
-from drumwork.procedures.plan import DrumKind
-from drumwork.quantities import Turns, parse_pitch
-from drumwork.rods.clearing import Proposal, propose
-from drumwork.rods.layout import RodLayout
-from drumwork.rods.patterns import Pattern
 
 from apps.bench.closing import close_job
 from apps.bench.event_bodies import CloseIn, PlanIn, SettleIn, UndoIn, plan_to_json, slot_of, to_core
@@ -29,6 +20,15 @@ from apps.register.models import Drum
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from apps.workshops.schemas import to_even_rule, to_ways
+from drumwork.errors import DrumworkError
+from drumwork.procedures import events as ev
+from drumwork.procedures.bench import BenchState, clearing_task, require_fits
+from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD
+from drumwork.procedures.plan import DrumKind
+from drumwork.quantities import Turns, parse_pitch
+from drumwork.rods.clearing import Proposal, propose
+from drumwork.rods.layout import RodLayout
+from drumwork.rods.patterns import Pattern
 
 __all__ = ["start_job", "take_in"]
 
@@ -207,7 +207,7 @@ def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
     if isinstance(body, CloseIn):
         close_job(ledger.job, ledger.state, body, member)
     ledger.add(row_of(row))
-    return Receipt(id=event.id, standing=row.standing, seq=row.seq)
+    return Receipt.model_validate({"id": event.id, "standing": row.standing, "seq": row.seq})
 
 
 def _receive(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:

@@ -6,6 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
+from apps.bench.event_bodies import parse_stored
+from apps.bench.models import Job, JobEvent
 from drumwork.procedures import events as ev
 from drumwork.procedures.bench import BenchState, fold
 from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD, plan_new_batter_head
@@ -14,9 +16,6 @@ from drumwork.procedures.settling_check import plan_settling_check
 from drumwork.quantities import Turns
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern
-
-from apps.bench.event_bodies import parse_stored
-from apps.bench.models import Job, JobEvent
 
 __all__ = ["Ledger", "freeze", "read_ledger", "row_of", "thaw"]
 

@@ -7,10 +7,6 @@ from typing import Any, Literal
 from uuid import UUID
 
 from django.utils import timezone
-from drumwork.procedures.bench import BenchState, Lap, Mark
-from drumwork.procedures.plan import JobPlan, Step
-from drumwork.quantities import Interval, Pitch, Turns
-from drumwork.rods.patterns import plan_pattern
 from ninja import Schema
 from pydantic import Field
 
@@ -19,6 +15,10 @@ from apps.bench.models import Job
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, size_words
 from apps.workshops.schemas import TighteningPattern
+from drumwork.procedures.bench import BenchState, Lap, Mark
+from drumwork.procedures.plan import JobPlan, Step
+from drumwork.quantities import Interval, Pitch, Turns
+from drumwork.rods.patterns import plan_pattern
 
 
 class StartJob(Schema):
@@ -325,7 +325,7 @@ def shape_bench(job: Job, drum: Drum, state: BenchState, conflicts: list[Conflic
         tapping_order=list(plan.tapping_order),
         pattern=plan.ways.pattern,
         pattern_note=plan_pattern(plan.job.layout, plan.ways.pattern, plan.job.layout.rods[0]).note,
-        step_32=plan.ways.step.thirtyseconds,
+        step_32=state.step.thirtyseconds,
         target_hz=target.hz if target else None,
         target_note=Pitch(target.hz).note(workshop.a4_hz) if target else "",
         resting_until=state.resting_until,

@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from drumwork.quantities import Turns
-
 from apps.bench.ledger import Ledger
 from apps.bench.schemas import ConflictOut, UndoOut
+from drumwork.quantities import Turns
 
 __all__ = ["conflicts_of", "undo_list", "what"]
 UNDO_DEPTH = 40
@@ -31,6 +30,8 @@ def what(body: Mapping[str, Any], titles: Mapping[str, str]) -> str:
             return f"wanted pitch {body['typed']}" if body["typed"] else "wanted pitch: hold the mean"
         case "plan":
             return "turns worked out"
+        case "step_size":
+            return f"steps of {Turns(body['step_32']).amount()} turn"
         case "rest":
             return f"rest of {body['minutes']} minutes"
         case "note":

@@ -9,11 +9,6 @@ from dataclasses import dataclass, field
 from datetime import datetime, time, timedelta
 from typing import Any
 
-from drumwork.quantities import Length, Pitch, Turns
-from drumwork.rods.clearing import ClearingTask, EvenRule, Round, propose
-from drumwork.rods.layout import RodLayout
-from drumwork.simulated import SimulatedHead
-
 from apps.bench.ledger import freeze
 from apps.bench.models import Job
 from apps.demo import scenario as s
@@ -24,6 +19,10 @@ from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.register.schemas import KIND_WORDS
 from apps.workshops.models import Workshop
 from apps.workshops.schemas import to_ways
+from drumwork.quantities import Length, Pitch, Turns
+from drumwork.rods.clearing import ClearingTask, EvenRule, Round, propose
+from drumwork.rods.layout import RodLayout
+from drumwork.simulated import SimulatedHead
 
 __all__ = ["NAMESPACE", "build_history"]
 
@@ -43,8 +42,11 @@ class Pile:
     checks: list[FollowUp] = field(default_factory=list)
 
     def save(self) -> None:
-        for rows in (self.jobs, self.log, self.pitches, self.fittings, self.checks):
-            type(rows[0]).objects.bulk_create(rows, batch_size=500)  # type: ignore[attr-defined]
+        Job.objects.bulk_create(self.jobs, batch_size=500)
+        LogEntry.objects.bulk_create(self.log, batch_size=500)
+        PitchRecord.objects.bulk_create(self.pitches, batch_size=500)
+        Fitting.objects.bulk_create(self.fittings, batch_size=500)
+        FollowUp.objects.bulk_create(self.checks, batch_size=500)
 
 
 class Builder:

@@ -5,10 +5,7 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
-from typing import Any
-
-from drumwork.rods.layout import RodLayout
-from drumwork.simulated import SimulatedHead
+from typing import Any, Literal
 
 from apps.bench.flows import start_job, take_in
 from apps.bench.ledger import read_ledger
@@ -20,8 +17,12 @@ from apps.heads.models import StockItem
 from apps.register.models import Drum
 from apps.workshops.models import Membership
 from drumwork.procedures.bench import BenchState
+from drumwork.rods.layout import RodLayout
+from drumwork.simulated import SimulatedHead
 
 __all__ = ["jobs_in_hand"]
+
+Procedure = Literal["new-batter-head", "settling-check"]
 
 
 @dataclass
@@ -39,8 +40,8 @@ class Hands:
         self.at += timedelta(minutes=later_minutes)
         event_id = uuid.uuid5(NAMESPACE, f"{self.job.id}{self.sent}")
         self.sent += 1
-        event = EventIn(id=event_id, device="demo-tablet", seen=10_000, made_at=self.at, body=body)
-        self.waiting.append(event)
+        facts = {"id": event_id, "device": "demo-tablet", "seen": 10_000, "made_at": self.at, "body": body}
+        self.waiting.append(EventIn.model_validate(facts))
 
     def state(self) -> BenchState:
         """Send what waits and see where the job stands."""
@@ -91,7 +92,7 @@ class _Starter:
         self.drums, self.members, self.now = drums, members, now
 
     def start(
-        self, name: str, minutes_ago: float, reason: str = "", who: int = 0, procedure: str = "new-batter-head"
+        self, name: str, minutes_ago: float, reason: str = "", who: int = 0, procedure: Procedure = "new-batter-head"
     ) -> Hands:
         drum, at = self.drums[name], self.now - timedelta(minutes=minutes_ago)
         stock = StockItem.objects.filter(diameter_m=drum.diameter_m, line__name="single 10 coated").first()
@@ -101,11 +102,12 @@ class _Starter:
             procedure=procedure,
             stock_item=stock.pk if stock and procedure == "new-batter-head" else None,
             reason=reason,
+            target="",
         )
         job = start_job(asked, self.members[who])
         Job.objects.filter(pk=job.pk).update(opened_at=at)
         layout = RodLayout(drum.rods_batter, frozenset(drum.lost_batter))
-        head = SimulatedHead(layout, drum.wanted_batter_hz or 180.0, drum.pk % 97 + 7, uneven=0.016, noise=0.001)
+        head = SimulatedHead(layout, drum.wanted_batter_hz or 180.0, int(drum.tag[-3:]), uneven=0.016, noise=0.001)
         return Hands(job, self.members[who], at, head=head)
 
     def to_clear(self, hands: Hands) -> None:

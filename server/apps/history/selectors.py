@@ -5,10 +5,6 @@ from __future__ import annotations
 from datetime import datetime
 from typing import NamedTuple
 
-from drumwork.condition import months_between, months_past_life
-from drumwork.procedures.new_batter_head import SUITED_KINDS
-from drumwork.quantities import Interval, Pitch
-
 from apps.bench.models import Job
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
@@ -17,6 +13,9 @@ from apps.history.schemas import FittedOut, FittingMark, LogOut, PitchOut, Sheet
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, length_words, size_words
 from apps.workshops.models import Workshop
+from drumwork.condition import months_between, months_past_life
+from drumwork.procedures.new_batter_head import SUITED_KINDS
+from drumwork.quantities import Interval, Pitch
 
 __all__ = ["sheet_of"]
 LOG_LENGTH = 60

@@ -40,7 +40,7 @@ def _write(drum: Drum, body: DrumIn, member: Membership) -> Drum:
 
 
 def _refuse_taken(tag: str, but: int | None) -> None:
-    if Drum.objects.filter(tag=tag.strip()).exclude(pk=but).exists():
+    if Drum.objects.filter(tag=tag.strip()).exclude(pk=but or 0).exists():
         raise Refused(
             "tag_taken",
             f"{tag} is another drum's tag already. Choose the next free one.",

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from typing import Literal
 
-from drumwork.errors import DrumworkError
-from drumwork.procedures.plan import DrumKind
-from drumwork.quantities import Length, parse_length, parse_pitch
 from ninja import Schema
 from pydantic import Field
 
 from apps.register.models import Drum
 from apps.workshops.errors import Refused
 from apps.workshops.models import Workshop
+from drumwork.errors import DrumworkError
+from drumwork.procedures.plan import DrumKind
+from drumwork.quantities import Length, parse_length, parse_pitch
 
 KindName = Literal[
     "snare",

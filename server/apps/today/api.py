@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from django.utils import timezone
-from drumwork.planning import list_owed
 from ninja import Router
 
 from apps.accounts.auth import Request
 from apps.today.schemas import Today, shape_today
 from apps.today.selectors import facts_of, usual_minutes
+from drumwork.planning import list_owed
 
 router = Router(tags=["today"])
 

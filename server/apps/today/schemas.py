@@ -5,12 +5,12 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
-from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind
-from drumwork.procedures.new_batter_head import SUITED_KINDS
 from ninja import Schema
 
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS
+from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind
+from drumwork.procedures.new_batter_head import SUITED_KINDS
 
 Doing = Literal["go-on", "check", "change-head", "look"]
 

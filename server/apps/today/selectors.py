@@ -7,13 +7,13 @@ from collections import defaultdict
 
 from django.db.models import F
 from django.utils import timezone
-from drumwork.planning import AgedHead, CheckDue, JobInHand
 
 from apps.bench.models import Job
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
 from apps.register.models import Drum
 from apps.workshops.models import Workshop
+from drumwork.planning import AgedHead, CheckDue, JobInHand
 
 __all__ = ["facts_of", "usual_minutes"]
 
@@ -29,7 +29,8 @@ def facts_of(workshop: Workshop) -> tuple[list[Fact], dict[str, Drum]]:
     heads = list(
         Fitting.objects.filter(retired_at__isnull=True).exclude(drum__state=Drum.State.RETIRED).select_related("drum")
     )
-    drums = {row.drum.tag: row.drum for row in (*jobs, *checks, *heads)}
+    concerned = [*(j.drum for j in jobs), *(c.drum for c in checks), *(h.drum for h in heads)]
+    drums = {drum.tag: drum for drum in concerned}
     busy = {(job.drum_id, job.side) for job in jobs}
     life = {"batter": workshop.batter_life_months, "resonant": workshop.resonant_life_months}
     facts: list[Fact] = [

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from drumwork.rods.balance import balance_of, recommend_pattern
-from drumwork.rods.layout import RodLayout
-from drumwork.rods.patterns import Pattern, plan_pattern
 from ninja import Router, Schema
 
 from apps.accounts.auth import Request, technician
 from apps.workshops.schemas import WaysIn, WorkshopOut, shape_workshop
+from drumwork.rods.balance import balance_of, recommend_pattern
+from drumwork.rods.layout import RodLayout
+from drumwork.rods.patterns import Pattern, plan_pattern
 
 router = Router(tags=["workshop"])
 

@@ -2,14 +2,9 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from django.conf import settings
 from django.db import models
 from django.db.models import Q
-
-if TYPE_CHECKING:
-    from django.contrib.auth.models import User
 
 
 class Workshop(models.Model):
@@ -49,10 +44,7 @@ class Membership(models.Model):
         TECHNICIAN = "technician"
         VIEWER = "viewer"
 
-    if TYPE_CHECKING:
-        user: User
-
-    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="membership")  # type: ignore[no-redef]
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="membership")
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=12, choices=Role.choices)
     shown_name = models.CharField(max_length=60)

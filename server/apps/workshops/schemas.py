@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import Literal
 
-from drumwork.procedures.plan import LogoPlace, Stretch, Ways
-from drumwork.quantities import Turns
-from drumwork.rods.clearing import EvenRule
-from drumwork.rods.patterns import Pattern
 from ninja import Schema
 from pydantic import Field
 
 from apps.workshops.models import Workshop
+from drumwork.procedures.plan import LogoPlace, Stretch, Ways
+from drumwork.quantities import Turns
+from drumwork.rods.clearing import EvenRule
+from drumwork.rods.patterns import Pattern
 
 TighteningPattern = Literal["star", "neighbour-star", "plus-cross", "every-third", "every-second"]
 

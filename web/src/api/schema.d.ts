@@ -530,7 +530,7 @@ export interface components {
          */
         EventIn: {
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["TargetIn"] | components["schemas"]["PlanIn"] | components["schemas"]["RestIn"] | components["schemas"]["NoteIn"] | components["schemas"]["UndoIn"] | components["schemas"]["SettleIn"] | components["schemas"]["CloseIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["TargetIn"] | components["schemas"]["PlanIn"] | components["schemas"]["StepSizeIn"] | components["schemas"]["RestIn"] | components["schemas"]["NoteIn"] | components["schemas"]["UndoIn"] | components["schemas"]["SettleIn"] | components["schemas"]["CloseIn"];
             /** Device */
             device: string;
             /**
@@ -1135,6 +1135,22 @@ export interface components {
             say: string;
             /** Title */
             title: string;
+        };
+        /**
+         * StepSizeIn
+         * @description Work in another finest turn from here on.
+         */
+        StepSizeIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_size";
+            /**
+             * Step 32
+             * @enum {integer}
+             */
+            step_32: 1 | 2 | 4;
         };
         /**
          * Stretch

@@ -23,7 +23,7 @@ export function Person({ session, theme, onHelp }: Props) {
   const shown = session.shown_name ?? ''
   return (
     <MenuTrigger>
-      <Who aria-label={`${shown}: theme, ways, keys, sign out`}>{initials(shown)}</Who>
+      <Who aria-label={`${initials(shown)}, ${shown}: theme, ways, keys, sign out`}>{initials(shown)}</Who>
       <Sheet placement="right bottom">
         <Title>
           {shown}

@@ -11,7 +11,7 @@ interface Props<T extends string> {
 /** One of a few, all in sight, each big enough for a greasy thumb. */
 export function Choice<T extends string>({ label, value, onChange, options }: Props<T>) {
   return (
-    <Group value={value ?? ''} onChange={(next) => onChange(next as T)}>
+    <Group value={value} onChange={(next) => onChange(next as T)}>
       <Label>{label}</Label>
       <div>
         {options.map((each) => (

@@ -65,6 +65,7 @@ class BenchState:
     done: dict[str, Mark[None]] = field(default_factory=dict)
     laps: dict[str, list[Lap]] = field(default_factory=dict)
     target: Mark[Pitch | None] | None = None
+    step_size: Mark[Turns] | None = None
     resting_until: datetime | None = None
     notes: list[Mark[str]] = field(default_factory=list)
     closed: Mark[str] | None = None
@@ -74,6 +75,11 @@ class BenchState:
     @property
     def now(self) -> Step | None:
         return next((step for step in self.plan.steps if step.id not in self.done), None)
+
+    @property
+    def step(self) -> Turns:
+        """The finest turn this job works in."""
+        return self.step_size.value if self.step_size else self.plan.ways.step
 
     def lap(self, step_id: str, number: int) -> Lap:
         """The lap, or BadEvent when it has not come yet."""
@@ -180,6 +186,8 @@ def _apply(state: BenchState, event: ev.Event) -> None:
             state.laps["clear"][body.lap].plan = mark(body.plan)
         case ev.TargetChosen():
             state.target = mark(body.pitch)
+        case ev.StepSizeChosen():
+            state.step_size = mark(body.step)
         case ev.RestStarted():
             state.resting_until = event.at + timedelta(minutes=body.minutes)
         case ev.NoteWritten():
@@ -197,7 +205,7 @@ def _has_lap(state: BenchState, step: str, lap: int) -> bool:
 
 def _open_next_round(state: BenchState) -> None:
     laps = state.laps.get("clear")
-    if laps and laps[-1].plan and not laps[-1].plan.value.clear and not laps[-1].owed():
+    if laps and laps[-1].plan and any(laps[-1].plan.value.turns.values()) and not laps[-1].owed():
         laps.append(Lap(state.plan.turning_order))
 
 
@@ -240,7 +248,7 @@ def clearing_task(state: BenchState, lap: int, even: EvenRule, prior_hz_per_turn
     return ClearingTask(
         layout=state.plan.job.layout,
         rounds=rounds,
-        step=state.plan.ways.step,
+        step=state.step,
         target=state.target.value if state.target else None,
         even=even,
         prior_hz_per_turn=prior_hz_per_turn,

@@ -21,6 +21,7 @@ __all__ = [
     "RoundPlan",
     "RoundPlanned",
     "StepDone",
+    "StepSizeChosen",
     "TargetChosen",
     "Undone",
 ]
@@ -67,6 +68,13 @@ class TargetChosen:
     """The pitch to bring the head to; None holds the mean of the first round."""
 
     pitch: Pitch | None
+
+
+@dataclass(frozen=True, slots=True)
+class StepSizeChosen:
+    """The finest turn to work in from here on, in this job."""
+
+    step: Turns
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,6 +130,7 @@ EventBody = (
     | PassAdded
     | ReadingTaken
     | TargetChosen
+    | StepSizeChosen
     | RoundPlanned
     | RestStarted
     | NoteWritten

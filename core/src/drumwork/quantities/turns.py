@@ -44,6 +44,9 @@ class Turns:
     def __add__(self, other: Turns) -> Turns:
         return Turns(self.thirtyseconds + other.thirtyseconds)
 
+    def __bool__(self) -> bool:
+        return self.thirtyseconds != 0
+
     def __neg__(self) -> Turns:
         return Turns(-self.thirtyseconds)
 

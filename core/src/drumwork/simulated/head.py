@@ -64,8 +64,10 @@ class SimulatedHead:
         apart = angles[:, None] - angles[None, :]
         if self.modal:
             return np.asarray((1 + 2 * 0.44 * np.cos(2 * apart)) / n)
-        kernel = np.exp(-((1 - np.cos(apart)) * (n / 8) ** 2))
-        return np.asarray(kernel / kernel.sum(axis=1, keepdims=True))
+        near = {0: 1.0, 1: 0.3, n - 1: 0.3}
+        kernel = np.array([near.get(step, 0.0) + (0.1 if 2 * step == n else 0.0) for step in range(n)])
+        steps = (np.arange(n)[:, None] - np.arange(n)[None, :]) % n
+        return np.asarray(kernel[steps] / kernel.sum())
 
     def turn(self, turns: Mapping[int, Turns]) -> None:
         """Turn rods; what is left out stays."""

@@ -18,6 +18,8 @@ function entryWords(body: Body): string {
       return `wanted pitch ${body.typed || 'held'}`
     case 'plan':
       return 'working out the turns'
+    case 'step_size':
+      return 'another step size'
     case 'close':
       return 'closing the job'
     default:

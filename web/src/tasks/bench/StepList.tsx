@@ -12,7 +12,9 @@ function title(step: Step): string {
 export function StepList({ bench, now }: { bench: Bench; now: Step | undefined }) {
   const here = useRef<HTMLLIElement>(null)
   const at = now?.id
-  useEffect(() => here.current?.scrollIntoView({ block: 'nearest', inline: 'center' }), [at])
+  useEffect(() => {
+    here.current?.scrollIntoView({ block: 'nearest', inline: 'center' })
+  }, [at])
   return (
     <List aria-label="Steps">
       {bench.steps.map((step) => (
@@ -31,6 +33,7 @@ export function StepList({ bench, now }: { bench: Bench; now: Step | undefined }
 }
 
 const List = styled.ol`
+  position: relative;
   display: flex;
   gap: 4px;
   overflow-x: auto;

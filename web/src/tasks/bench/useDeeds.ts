@@ -32,6 +32,7 @@ export interface Deeds {
 }
 
 const SPACE = 'space'
+const FINEST = 1 // thirty-second
 
 /** The words and the deed of the big button. */
 function mainAct(
@@ -62,6 +63,16 @@ function mainAct(
         run: reading.keep,
         off: !reading.typed.trim(),
       }
+    case 'stuck':
+      if (bench.step_32 === FINEST) return { ...doneAct(bench, next.step, enter), words: 'Leave it so' }
+      return {
+        words: `Work in 1/32 turns`,
+        key: SPACE,
+        run: () => {
+          enter({ kind: 'step_size', step_32: FINEST })
+          enter({ kind: 'plan', lap: next.lapNo })
+        },
+      }
     case 'rest':
       if (!bench.resting_until)
         return {
@@ -70,7 +81,7 @@ function mainAct(
           run: () => enter({ kind: 'rest', minutes: next.step.minutes }),
         }
       if (new Date(bench.resting_until).getTime() > now)
-        return { words: 'Meanwhile: what is owed', key: SPACE, run: leave }
+        return { words: 'To what is owed', key: SPACE, run: leave }
       return doneAct(bench, next.step, enter)
     case 'close':
       return { words: 'Close the job', key: SPACE, run: close }
@@ -127,6 +138,20 @@ function quietActs({ bench, next, enter, open }: Given): Act[] {
       key: 'F',
       run: () => enter({ kind: 'step_done', step: next.step.id }),
     })
+  if (next.kind === 'stuck') {
+    const { plan } = next.lap
+    acts.push({
+      words: 'Tap round again',
+      key: 'R',
+      run: () => plan && enter({ kind: 'undo', event: plan.event }),
+    })
+    if (bench.step_32 !== FINEST)
+      acts.push({
+        words: 'Leave it so',
+        key: 'F',
+        run: () => enter({ kind: 'step_done', step: next.step.id }),
+      })
+  }
   if (next.kind === 'rest')
     acts.push({
       words: 'Rested enough',

@@ -119,7 +119,7 @@ const Sheet = styled.form`
   display: flex;
   flex-direction: column;
   gap: 18px;
-  max-width: 1120px;
+  max-width: 1240px;
   @media (max-width: 700px) {
     padding: 8px 16px 0;
   }

@@ -143,7 +143,7 @@ const Set = styled.fieldset`
   }
   > div {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(156px, 1fr));
     gap: 14px 28px;
     padding-top: 6px;
   }

@@ -29,40 +29,107 @@ from numpy.typing import NDArray
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.layout import RodLayout
 
-__all__ = ["Belief", "believe"]
+__all__ = ["Belief", "Component", "believe"]
 
 Array = NDArray[np.float64]
 
-# Priors of our own study (a model), in units of z and turns.
+# Priors of our own study (a model), in units of z and turns; shares are of the answer of an even turn of all rods.
 ANSWER_PER_TURN: Final = 0.8  # all rods one turn: z rises by this, when nothing is known
-ANSWER_LOG_SD: Final = 0.40
+ANSWER_LOG_SD: Final = 0.35
 ROD_SD: Final = 0.10
 READING_SD: Final = 0.006  # ±0.3 % of pitch is ±0.6 % of z
-MODAL_SHARE: Final = {0: (1.0, 0.0), 2: (0.44, 0.08), 4: (0.05, 0.06)}
-MODAL_ODD: Final = (0.0, 0.03)
-LOCAL_SHARE: Final = (0.6, 0.25)
-SAMPLES: Final = 96
+MOVED_SD: Final = 0.03  # of what the turns made move: execution, and what the linear answer leaves out
+UNEVEN_SD: Final = 0.12  # typical unevenness of z in a harmonic that can be read
+MODAL_SHARE: Final = {0: (1.0, 0.0, 1.0), 2: (0.44, 0.09, UNEVEN_SD), 4: (0.06, 0.06, 0.02)}
+MODAL_ODD: Final = (0.0, 0.02, 0.004)
+LOCAL_SD: Final = 0.25
 ITERATIONS: Final = 3
 
 
 @dataclass(frozen=True, slots=True)
-class Belief:
-    """Weighted samples of the present state and the answer of one head.
+class Component:
+    """A Gaussian belief under one kind of head, over (first state, harmonic answers, rod quirks).
 
     Attributes
     ----------
-    z : (n,) mean present state of the rods that are there, in layout order
-    z_sd : (n,) its standard deviation
-    states : (s, n) samples of the present state
-    answers : (s, n, n) samples of the answer: change of z (row) per turn of a rod (column)
-    modal : chance, 0…1, that the head answers by its doublet rather than locally
+    mean, covariance : (2n + K,), (2n + K, 2n + K)
+    projections : (K, n, n)
+    total : (n,) turns made since the first round
+    weight : chance, 0…1, that the head is of this kind
     """
 
-    z: Array
-    z_sd: Array
-    states: Array
-    answers: Array
-    modal: float
+    mean: Array
+    covariance: Array
+    projections: Array
+    total: Array
+    weight: float
+
+    @property
+    def rods(self) -> int:
+        return int(self.projections.shape[1])
+
+    @property
+    def plain(self) -> Array:
+        """(n, n) the answer R without quirks: change of z (row) per turn of a rod (column)."""
+        n = self.rods
+        return np.asarray(np.tensordot(self.mean[n : n + len(self.projections)], self.projections, axes=1))
+
+    @property
+    def quirk(self) -> Array:
+        return self.mean[self.rods + len(self.projections) :]
+
+    @property
+    def answer(self) -> Array:
+        """(n, n) the answer with each rod's own departure."""
+        return self.plain * (1 + self.quirk)
+
+    @property
+    def state(self) -> Array:
+        """(n,) mean present state."""
+        return self.mean[: self.rods] + self.answer @ self.total
+
+    def directions(self) -> Array:
+        """(K + n, n, n) how the answer changes with each unknown: harmonics first, then quirks."""
+        n = self.rods
+        by_answer = self.projections * (1 + self.quirk)
+        by_quirk = np.zeros((n, n, n))
+        by_quirk[np.arange(n), :, np.arange(n)] = self.plain.T
+        return np.concatenate([by_answer, by_quirk])
+
+    def jacobian(self, turns: Array) -> Array:
+        """(n, 2n + K) how the state after further turns changes with each unknown."""
+        moved = self.directions() @ (self.total + turns)
+        return np.concatenate([np.eye(self.rods), moved.T], axis=1)
+
+
+@dataclass(frozen=True, slots=True)
+class Belief:
+    """Both kinds of head, weighed."""
+
+    components: tuple[Component, ...]
+
+    @property
+    def modal(self) -> float:
+        """Chance that the head answers by its doublet rather than locally."""
+        return self.components[0].weight
+
+    @property
+    def z(self) -> Array:
+        return np.asarray(sum(c.weight * c.state for c in self.components))
+
+    @property
+    def answer(self) -> Array:
+        return np.asarray(sum(c.weight * c.answer for c in self.components))
+
+    def outcome(self, turns: Array) -> tuple[Array, Array]:
+        """(n,), (n, n): mean and covariance of z after further turns."""
+        means = [c.state + c.answer @ turns for c in self.components]
+        mean = np.asarray(sum(c.weight * m for c, m in zip(self.components, means, strict=True)))
+        spread = np.zeros((len(mean), len(mean)))
+        for c, m in zip(self.components, means, strict=True):
+            jacobian = c.jacobian(turns)
+            spread += c.weight * (jacobian @ c.covariance @ jacobian.T + np.outer(m - mean, m - mean))
+        return mean, spread
 
 
 @lru_cache(maxsize=64)
@@ -75,23 +142,35 @@ def _projections(layout: RodLayout) -> Array:
     return np.array([w / layout.count * np.cos(k * apart) for k, w in zip(harmonics, weight, strict=True)])
 
 
-def _answer_prior(modal: bool, harmonics: int, scale: float) -> tuple[Array, Array]:
-    """Mean and covariance of the harmonics' answers; a common unknown gain ties them together."""
-    shares = [
-        (MODAL_SHARE.get(k, MODAL_ODD) if modal else ((1.0, 0.0) if k == 0 else LOCAL_SHARE)) for k in range(harmonics)
-    ]
-    mean = np.array([share for share, _ in shares]) * scale
-    own = np.diag([(sd * scale) ** 2 for _, sd in shares])
-    return mean, own + np.outer(mean, mean) * ANSWER_LOG_SD**2
-
-
-def _state_prior(modal: bool, projections: Array) -> Array:
-    """Covariance of the first state round its mean: what kind of unevenness can be read at all."""
-    spread = np.full(len(projections), 0.15 if not modal else 0.004)
-    spread[0] = 1.0
+def _shares(modal: bool, count: int) -> Array:
+    """(K, 3): prior mean and sd of each harmonic's share of the answer, and sd of the unevenness found in it."""
+    harmonics = range(count // 2 + 1)
     if modal:
-        spread[2:3], spread[4:5] = 0.15, 0.02
-    return np.asarray(np.tensordot(spread**2, projections, axes=1)) * projections.shape[1]
+        return np.array([MODAL_SHARE.get(k, MODAL_ODD) for k in harmonics])
+    smooth = [0.35 + 0.45 * (1 + math.cos(2 * math.pi * k / count)) / 2 for k in harmonics]
+    return np.array([(1.0, 0.0, 1.0) if k == 0 else (share, LOCAL_SD, UNEVEN_SD) for k, share in enumerate(smooth)])
+
+
+@dataclass(frozen=True, slots=True)
+class _Prior:
+    mean: Array
+    covariance: Array
+
+
+def _prior(modal: bool, layout: RodLayout, projections: Array, level: float, scale: float) -> _Prior:
+    harmonics, n = projections.shape[0], projections.shape[1]
+    share, sd, uneven = _shares(modal, layout.count).T
+    weight = np.array([np.trace(p) for p in projections]) * layout.count / n
+    # A harmonic's unevenness is spread over its one or two waves: scale so that `uneven` is the sd at a rod.
+    state = np.tensordot(uneven**2 / np.maximum(weight, 1) * layout.count, projections, axes=1)
+    gain = ANSWER_LOG_SD * scale
+    answer = np.diag((sd * scale) ** 2) + np.outer(share, share) * gain**2
+    mean = np.concatenate([np.full(n, level), share * scale, np.zeros(n)])
+    covariance = np.zeros((len(mean), len(mean)))
+    covariance[:n, :n] = state
+    covariance[n : n + harmonics, n : n + harmonics] = answer
+    covariance[n + harmonics :, n + harmonics :] = np.eye(n) * ROD_SD**2
+    return _Prior(mean, covariance)
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +180,7 @@ class _Observed:
     z: Array
     rod: NDArray[np.intp]
     turned: Array  # (m, n) turns since the first round, one row per reading
+    first: int  # readings of the first round
 
 
 def _observe(task: ClearingTask) -> _Observed:
@@ -113,70 +193,45 @@ def _observe(task: ClearingTask) -> _Observed:
             where.append(rods.index(rod))
             turned.append(total.copy())
         total = total + np.array([float(each.turned[rod].fraction) if rod in each.turned else 0.0 for rod in rods])
-    return _Observed(np.array(z), np.array(where), np.array(turned))
+    return _Observed(np.array(z), np.array(where), np.array(turned), len(task.rounds[0].readings))
 
 
-@dataclass(frozen=True, slots=True)
-class _Fit:
-    mean: Array
-    covariance: Array
-    log_evidence: float
-
-
-def _fit(seen: _Observed, projections: Array, modal: bool, scale: float) -> _Fit:
-    """Gauss–Newton posterior of (first state, harmonic answers, rod quirks) under one kind of head."""
+def _fit(seen: _Observed, projections: Array, prior: _Prior, scale: float) -> tuple[Component, float]:
+    """Gauss–Newton posterior under one kind of head, and its log evidence."""
     harmonics, n = projections.shape[0], projections.shape[1]
-    answer, answer_cov = _answer_prior(modal, harmonics, scale)
-    first = np.full(n, seen.z[:n].mean())
-    mean0 = np.concatenate([first, answer, np.zeros(n)])
-    cov0 = np.zeros((len(mean0), len(mean0)))
-    cov0[:n, :n] = _state_prior(modal, projections)
-    cov0[n : n + harmonics, n : n + harmonics] = answer_cov
-    cov0[n + harmonics :, n + harmonics :] = np.eye(n) * ROD_SD**2
-    moved = np.abs(seen.turned).mean(axis=1) * scale
-    noise = np.diag(READING_SD**2 + (0.03 * moved) ** 2)
+    moved = np.sqrt((seen.turned**2).mean(axis=1)) * scale
+    noise = READING_SD**2 + (MOVED_SD * moved) ** 2
     at_rod = projections[:, seen.rod, :]  # (K, m, n)
-    mean = mean0
+    own = np.eye(n)[seen.rod]
+    mean = prior.mean
     for _ in range(ITERATIONS):
         lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
         by_rod = np.tensordot(lam, at_rod, axes=1)  # (m, n) answer of the reading's rod to each rod
         by_answer = np.einsum("kmn,mn->mk", at_rod, seen.turned * (1 + quirk))
-        jacobian = np.concatenate([np.eye(n)[seen.rod], by_answer, by_rod * seen.turned], axis=1)
+        jacobian = np.concatenate([own, by_answer, by_rod * seen.turned], axis=1)
         predicted = mean[:n][seen.rod] + by_answer @ lam
-        offset = seen.z - predicted + jacobian @ (mean - mean0)
-        innovation = jacobian @ cov0 @ jacobian.T + noise
-        gain = np.linalg.solve(innovation, jacobian @ cov0).T
-        mean = mean0 + gain @ offset
-    covariance = cov0 - gain @ jacobian @ cov0
-    _sign, log_det = np.linalg.slogdet(innovation)
-    evidence = -0.5 * float(offset @ np.linalg.solve(innovation, offset)) - 0.5 * float(log_det)
-    return _Fit(mean, (covariance + covariance.T) / 2, evidence)
-
-
-def _samples(fit: _Fit, count: int, seed: int) -> Array:
-    """Antithetic draws, the same every time."""
-    half = np.random.default_rng(seed).standard_normal((max(1, count // 2), len(fit.mean)))
-    values, vectors = np.linalg.eigh(fit.covariance)
-    root = vectors * np.sqrt(np.clip(values, 0, None))
-    return np.asarray(fit.mean + np.concatenate([half, -half]) @ root.T)
+        offset = seen.z - predicted + jacobian @ (mean - prior.mean)
+        spread = jacobian @ prior.covariance
+        innovation = spread @ jacobian.T + np.diag(noise)
+        gain = np.linalg.solve(innovation, spread).T
+        mean = prior.mean + gain @ offset
+    covariance = prior.covariance - gain @ spread
+    log_det = float(np.linalg.slogdet(innovation)[1])
+    evidence = -0.5 * float(offset @ np.linalg.solve(innovation, offset)) - 0.5 * log_det
+    total = seen.turned[-1]
+    return Component(mean, (covariance + covariance.T) / 2, projections, total, 1.0), evidence
 
 
 def believe(task: ClearingTask) -> Belief:
-    """Weigh both kinds of head by all rounds so far and return what is believed now."""
+    """Weigh both kinds of head by all rounds so far."""
     projections = _projections(task.layout)
-    harmonics, n = projections.shape[0], projections.shape[1]
     scale = 2 * task.prior_hz_per_turn / task.wanted_hz if task.prior_hz_per_turn else ANSWER_PER_TURN
     seen = _observe(task)
-    total = seen.turned[-1]
-    fits = [_fit(seen, projections, modal, scale) for modal in (True, False)]
-    modal = 1 / (1 + math.exp(min(50.0, max(-50.0, fits[1].log_evidence - fits[0].log_evidence))))
-    drawn = []
-    for seed, (fit, share) in enumerate(zip(fits, (modal, 1 - modal), strict=True)):
-        if (count := round(SAMPLES * share)) >= 2:
-            drawn.append(_samples(fit, count, seed))
-    params = np.concatenate(drawn)
-    lam = np.clip(params[:, n : n + harmonics], [0.15 * scale] + [0.0] * (harmonics - 1), None)
-    quirk = np.clip(params[:, n + harmonics :], -0.5, 0.5)
-    answers = np.einsum("sk,kij->sij", lam, projections) * (1 + quirk)[:, None, :]
-    states = params[:, :n] + answers @ total
-    return Belief(states.mean(axis=0), states.std(axis=0), states, answers, modal)
+    level = float(seen.z[: seen.first].mean())
+    fits = [
+        _fit(seen, projections, _prior(modal, task.layout, projections, level, scale), scale) for modal in (True, False)
+    ]
+    against = fits[1][1] - fits[0][1]
+    modal = 1 / (1 + math.exp(min(50.0, max(-50.0, against))))
+    weighed = zip(fits, (modal, 1 - modal), strict=True)
+    return Belief(tuple(Component(c.mean, c.covariance, c.projections, c.total, w) for (c, _), w in weighed))

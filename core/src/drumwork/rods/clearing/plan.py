@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drumwork.quantities import Turns
-from drumwork.rods.clearing.belief import Belief
+from drumwork.rods.clearing.belief import Belief, Component
 from drumwork.rods.clearing.task import ClearingTask
 
 __all__ = ["Limits", "limits_of", "plan_turns"]
@@ -22,6 +22,7 @@ CRANKING_COST: Final = 2e-6  # per step turned, in z²: breaks ties, does not tr
 ODD_COST: Final = 0.01  # keeps turns that pitch cannot hear near the count that is even
 MOST_SLACKENED: Final = 0.5  # of what holds a rod, in one round
 MOST_TIGHTENED_TURNS: Final = 1.0
+NEGLIGIBLE: Final = 1e-4
 KEEP_ABOVE_FINGERS: Final = Turns.of(1, 8)
 
 
@@ -36,7 +37,7 @@ class Limits:
 def limits_of(task: ClearingTask, belief: Belief) -> Limits:
     """A rod keeps half of what holds it now, and stays above finger-tight where the tally tells where that is."""
     step = float(task.step.fraction)
-    per_turn = belief.answers.mean(axis=0).sum(axis=1).mean()
+    per_turn = float(belief.answer.sum(axis=1).mean())
     in_tension = np.clip(belief.z, 0, None) / max(per_turn, 1e-6)  # turns above slack, as pitch tells
     room = MOST_SLACKENED * in_tension
     if task.tally is not None:
@@ -55,18 +56,33 @@ class _Quadratic:
     c: float
 
 
+def _expected_unevenness(component: Component) -> tuple[Array, Array]:
+    """A (n, n) and b (n,): expected squared distance from wanted after turns t is tᵀAt + 2bᵀt + constant.
+
+    With r the distance now, M the answer and B its uncertainty, E|r + Mt + δz + B(T + t)|² is quadratic in t.
+    """
+    n = component.rods
+    directions = component.directions()
+    answer, residual = component.answer, component.state - 1
+    unknowns = component.covariance[n:, n:]
+    spread = np.tensordot(unknowns, directions, axes=1)
+    uncertain = np.einsum("mri,mrj->ij", directions, spread)
+    shared = np.einsum("mri,rm->i", directions, component.covariance[:n, n:])
+    return answer.T @ answer + uncertain, answer.T @ residual + uncertain @ component.total + shared
+
+
 def _cost(task: ClearingTask, belief: Belief) -> _Quadratic:
     step = float(task.step.fraction)
-    per_step = belief.answers * step
-    a = 2 * np.einsum("sri,srj->ij", per_step, per_step) / len(per_step)
-    b = 2 * np.einsum("sri,sr->i", per_step, belief.states - 1) / len(per_step)
+    parts = [(c.weight, *_expected_unevenness(c)) for c in belief.components if c.weight > NEGLIGIBLE]
+    a = 2 * step**2 * sum(weight * part for weight, part, _ in parts)
+    b = 2 * step * sum(weight * part for weight, _, part in parts)
     odd = _odd_projection(task)
     weight = 2 * ODD_COST * step
     a = a + weight * step * odd
     if task.tally is not None:
         counted = np.array([float(task.tally[rod].fraction) for rod in task.layout.rods])
         b = b + weight * (odd @ (counted - counted.mean()))
-    return _Quadratic(a, b, CRANKING_COST)
+    return _Quadratic(np.asarray(a), np.asarray(b), CRANKING_COST)
 
 
 def _odd_projection(task: ClearingTask) -> Array:

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing.belief import Belief, believe
@@ -15,6 +18,9 @@ from drumwork.rods.clearing.verdict import Verdict, judge
 from drumwork.rods.clearing.words import explain_rod, explain_round
 
 __all__ = ["Predicted", "Proposal", "propose"]
+
+Array = NDArray[np.float64]
+DRAWS: Final = 256
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,11 +52,23 @@ class Proposal:
     too_coarse: str
 
 
-def _pitch_samples(
-    belief: Belief, turns: Mapping[int, Turns], wanted_hz: float
-) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
+def _pitches(belief: Belief, turns: Mapping[int, Turns], wanted_hz: float) -> tuple[Array, Array, Array]:
+    """Mean and standard deviation of each rod's pitch after the turns, and (s, n) draws of all of them together."""
     made = np.array([float(amount.fraction) for amount in turns.values()])
-    return wanted_hz * np.sqrt(np.clip(belief.states + belief.answers @ made, 1e-6, None))
+    mean, covariance = belief.outcome(made)
+    mean = np.clip(mean, 1e-6, None)
+    hz = wanted_hz * np.sqrt(mean)
+    sd = hz * np.sqrt(np.clip(np.diag(covariance), 0, None)) / (2 * mean)
+    values, vectors = np.linalg.eigh(covariance)
+    draws = _normals(len(hz)) @ (vectors * np.sqrt(np.clip(values, 0, None))).T
+    return hz, sd, wanted_hz * np.sqrt(np.clip(mean + draws, 1e-6, None))
+
+
+@lru_cache(maxsize=16)
+def _normals(n: int) -> Array:
+    """Antithetic normal draws, the same every time."""
+    half = np.random.default_rng(n).standard_normal((DRAWS // 2, n))
+    return np.concatenate([half, -half])
 
 
 def propose(task: ClearingTask) -> Proposal:
@@ -63,11 +81,10 @@ def propose(task: ClearingTask) -> Proposal:
     verdict = judge(last, wanted, task.even, len(rods))
     belief = believe(task)
     turns = {rod: Turns(0) for rod in rods} if verdict.clear else plan_turns(task, belief)
-    pitches = _pitch_samples(belief, turns, wanted)
-    means = pitches.mean(axis=0)
-    spreads, allowed = np.ptp(pitches, axis=1), task.even.allowed_hz(wanted)
-    on_pitch = np.abs(pitches.mean(axis=1) / wanted - 1) <= task.even.mean_ratio
-    predicted = {rod: Predicted(float(m), float(s)) for rod, m, s in zip(rods, means, pitches.std(axis=0), strict=True)}
+    means, sds, draws = _pitches(belief, turns, wanted)
+    spreads, allowed = np.ptp(draws, axis=1), task.even.allowed_hz(wanted)
+    on_pitch = np.abs(draws.mean(axis=1) / wanted - 1) <= task.even.mean_ratio
+    predicted = {rod: Predicted(float(m), float(s)) for rod, m, s in zip(rods, means, sds, strict=True)}
     spread = float(np.ptp(means))
     return Proposal(
         wanted_hz=wanted,

@@ -30,6 +30,7 @@ function Stroke({ at, name }: { at: Ends; name: string }) {
 export function Beam({ left, right, pass }: Props) {
   const now = ends(left?.now, right?.now)
   const predicted = ends(left?.predicted, right?.predicted)
+  const waits = [left, right].every((end) => !end?.rod || end.waiting)
   const sd = (left?.sd ?? 0) + (right?.sd ?? 0)
   return (
     <Level viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
@@ -41,7 +42,7 @@ export function Beam({ left, right, pass }: Props) {
       ) : null}
       <line className="wanted" x1={0} x2={100} y1={50} y2={50} />
       {predicted ? <Stroke at={predicted} name="predicted" /> : null}
-      {now ? <Stroke at={now} name={pass ? 'now pass' : 'now'} /> : null}
+      {now ? <Stroke at={now} name={pass ? `now ${waits ? 'waits' : 'pass'}` : 'now'} /> : null}
       {[left, right].map((end, n) =>
         end && end.rod && typeof end.now === 'number' ? null : (
           <line key={n} className="hollow" x1={n ? 96 : 2} x2={n ? 98 : 4} y1={50} y2={50} />
@@ -79,13 +80,17 @@ const Level = styled.svg`
   .pass {
     stroke-width: 4.5;
   }
+  .waits {
+    stroke: var(--rule);
+    stroke-width: 4.5;
+  }
   .predicted {
     stroke: var(--ink);
     stroke-width: 1.6;
     stroke-dasharray: 7 5;
   }
   .interval {
-    fill: var(--faint);
+    fill: color-mix(in srgb, var(--rule) 55%, transparent);
     stroke: none;
   }
   .hollow {

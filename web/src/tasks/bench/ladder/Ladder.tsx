@@ -32,9 +32,9 @@ const Rungs = styled.ol`
   }
   @media (max-width: 700px) {
     padding: 4px 8px;
-    grid-auto-rows: minmax(66px, auto);
+    grid-auto-rows: minmax(88px, auto);
     &[data-many] {
-      grid-auto-rows: minmax(60px, auto);
+      grid-auto-rows: minmax(84px, auto);
     }
   }
 `

@@ -134,6 +134,9 @@ const Side = styled(AriaButton)`
     i {
       font-size: 13px;
     }
+    &[data-mirror] figure {
+      align-items: flex-end;
+    }
   }
 `
 const Strokes = styled.span`

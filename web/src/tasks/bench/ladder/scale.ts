@@ -12,6 +12,8 @@ export interface End {
   now: number | null
   predicted: number | null
   sd: number
+  /** A rod of a plain pass that is still to be turned. */
+  waiting?: boolean
 }
 
 const clamp = (y: number): number => Math.max(-44, Math.min(44, y))
@@ -27,7 +29,7 @@ export function endOf(lap: Lap, number: number): End {
   if (!rod) return { rod: null, now: null, predicted: null, sd: 0 }
   if (lap.each_32 !== null) {
     const turned = rod.turned ? -Math.sign(rod.turned.turns_32 ?? 0) * TURNED : 0
-    return { rod, now: turned, predicted: null, sd: 0 }
+    return { rod, now: turned, predicted: null, sd: 0, waiting: !rod.turned }
   }
   const perCent = REACH / reachCents(lap)
   const cents = rod.reading?.cents

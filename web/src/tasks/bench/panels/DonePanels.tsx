@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { turnWords, turns32 } from '../../../domain/turns'
+import { amountOf, turnWords, turns32 } from '../../../domain/turns'
 import type { Next } from '../state/next'
 import type { Bench } from '../state/types'
 import { Panel, Points, Say, Why } from './parts'
@@ -11,6 +11,19 @@ export function ClearedPanel({ next }: { next: Extract<Next, { kind: 'cleared' }
       <Why>{next.lap.plan?.verdict}</Why>
       {next.lap.compared ? <Why>{next.lap.compared}</Why> : null}
       <Why>Pitch alone does not hear every unevenness of tension; the tally below is the other witness.</Why>
+    </Panel>
+  )
+}
+
+export function StuckPanel({ bench, next }: { bench: Bench; next: Extract<Next, { kind: 'stuck' }> }) {
+  return (
+    <Panel aria-live="polite">
+      <Say>No turn in steps of {amountOf(turns32(bench.step_32))} would make it more even.</Say>
+      <Why>{next.lap.plan?.verdict}</Why>
+      {next.lap.plan?.too_coarse ? <Why>{next.lap.plan.too_coarse}</Why> : null}
+      <Why>
+        It is not clear by the rule. Work finer, tap round again, or leave it so; that is yours to decide.
+      </Why>
     </Panel>
   )
 }

@@ -2,7 +2,7 @@ import type { Next } from '../state/next'
 import type { Bench } from '../state/types'
 import type { Deeds } from '../useDeeds'
 import { ClosePanel } from './ClosePanel'
-import { ClearedPanel, ClosedPanel, PassesDonePanel } from './DonePanels'
+import { ClearedPanel, ClosedPanel, PassesDonePanel, StuckPanel } from './DonePanels'
 import { ReadPanel } from './ReadPanel'
 import { RestPanel } from './RestPanel'
 import { TickPanel } from './TickPanel'
@@ -41,6 +41,8 @@ export function PanelFor({ bench, next, deeds, onWhy, checkDays }: Props) {
       )
     case 'cleared':
       return <ClearedPanel next={next} />
+    case 'stuck':
+      return <StuckPanel bench={bench} next={next} />
     case 'rest':
       return <RestPanel bench={bench} step={next.step} />
     case 'close':

@@ -27,7 +27,9 @@ interface Props {
 export function ReadPanel({ bench, next, rod, typed, onTyped, problem, onKeep, onStep, onTarget }: Props) {
   const field = useRef<HTMLInputElement>(null)
   const [letters, setLetters] = useState(false)
-  useEffect(() => field.current?.focus({ preventScroll: true }), [rod, next.lapNo])
+  useEffect(() => {
+    field.current?.focus({ preventScroll: true })
+  }, [rod, next.lapNo])
   const onKey = (event: KeyboardEvent) => {
     if (event.key === 'Enter') onKeep()
     else if (event.key === 'ArrowDown') onStep(1)

@@ -43,7 +43,7 @@ export function TurnPanel({ bench, next, onWhy }: { bench: Bench; next: Turning;
           now={next.rod}
           next={next.then}
           middle={bench.badge === 'none' ? '' : 'badge up'}
-          size={160}
+          size={150}
           label={`Head from above: rod ${next.rod} is in hand${next.then ? `, then ${next.then}` : ''}`}
         />
       </Two>
@@ -67,7 +67,7 @@ const Two = styled.div`
   > svg {
     position: absolute;
     right: -12px;
-    top: -6px;
+    top: -18px;
   }
   @media (max-width: 700px) {
     > svg {

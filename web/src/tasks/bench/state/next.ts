@@ -9,6 +9,8 @@ export type Next =
   | { kind: 'passes-done'; step: Step; lap: Lap; lapNo: number }
   | { kind: 'read'; step: Step; lap: Lap; lapNo: number; rod: number | null }
   | { kind: 'cleared'; step: Step; lap: Lap; lapNo: number }
+  /** Not clear, and no turn in whole steps would help. */
+  | { kind: 'stuck'; step: Step; lap: Lap; lapNo: number }
   | { kind: 'rest'; step: Step }
   | { kind: 'close'; step: Step }
   | { kind: 'closed' }
@@ -40,8 +42,7 @@ function inClearing(bench: Bench, step: Step): Next {
   const lapNo = step.laps.length - 1
   const lap = step.laps[lapNo] as Lap
   if (lap.plan?.clear) return { kind: 'cleared', step, lap, lapNo }
-  const next = lap.plan ? turning(step, lap, lapNo) : null
-  if (next) return next
+  if (lap.plan) return turning(step, lap, lapNo) ?? { kind: 'stuck', step, lap, lapNo }
   const unread = bench.tapping_order.find((rod) => !lap.rods.find((each) => each.rod === rod)?.reading)
   return { kind: 'read', step, lap, lapNo, rod: unread ?? null }
 }

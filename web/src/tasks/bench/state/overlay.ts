@@ -38,7 +38,8 @@ function bare(lap: Lap, each: number | null): Lap {
 function openNextRound(bench: Bench): void {
   const laps = stepOf(bench, 'clear')?.laps
   const last = laps?.at(-1)
-  if (laps && last?.plan && !last.plan.clear && !last.rods.some(isOwed)) laps.push(bare(last, null))
+  if (laps && last?.plan && last.rods.some((rod) => rod.owed_32) && !last.rods.some(isOwed))
+    laps.push(bare(last, null))
 }
 
 function takeBack(bench: Bench, event: string): void {

@@ -1,0 +1,120 @@
+"""The bench as a person sees it."""
+
+from __future__ import annotations
+
+import re
+from fractions import Fraction
+
+from selenium.common.exceptions import ElementClickInterceptedException
+from selenium.webdriver.common.keys import Keys
+
+from drumwork.quantities import Turns
+from drumwork.simulated import SimulatedHead
+from e2e.support.browser import Browser
+
+AMOUNT = re.compile(r"(up|down) ((?:\d+ )?\d+(?:/\d+)?)")
+
+
+def amount_of(words: str) -> Turns:
+    """'up 1 1/2' as turns."""
+    match = AMOUNT.search(words)
+    assert match, words
+    size = sum((Fraction(part) for part in match[2].split()), Fraction(0))
+    return Turns.from_fraction(size if match[1] == "up" else -size)
+
+
+class Bench:
+    """Works the big button by mouse, or the space bar by keyboard."""
+
+    def __init__(self, browser: Browser, keyboard: bool = False) -> None:
+        self.browser, self.keyboard = browser, keyboard
+
+    @property
+    def job(self) -> str:
+        return self.browser.driver.current_url.rsplit("/", 1)[1]
+
+    @property
+    def main(self) -> str:
+        """The words of the big button."""
+        return self.browser.one("[data-testid=main-action]").text.split("\n")[0]
+
+    def step(self) -> str:
+        return self.browser.one("li[aria-current=step]").text.split(",")[0].strip()
+
+    def state(self) -> str:
+        instruction = self.browser.all("[data-testid=instruction]")
+        return "|".join([self.step(), *[each.text for each in instruction], self.main])
+
+    def go_on(self) -> None:
+        """Do the one next thing, and wait until the bench shows another."""
+        before = self.state()
+        if self.keyboard:
+            self.browser.script("document.activeElement && document.activeElement.blur()")
+            self.browser.keys(" ")
+        else:
+            self._click_main()
+        self.browser.until("the bench to move on", lambda: not self._same(before))
+
+    def _same(self, before: str) -> bool:
+        closed = not self.browser.all("li[aria-current=step]")
+        return not closed and self.state() == before
+
+    def _click_main(self) -> None:
+        def clicked() -> bool:
+            try:
+                self.browser.one("[data-testid=main-action]").click()
+            except ElementClickInterceptedException:
+                return False
+            return True
+
+        self.browser.until("the big button to be free", clicked)
+
+    def until_step(self, title: str) -> None:
+        """Go straight on until this step is in hand."""
+        for _ in range(200):
+            if self.step() == title:
+                return
+            self.go_on()
+        raise AssertionError(f"never came to {title}")
+
+    def turning(self) -> tuple[int, Turns] | None:
+        """The rod in hand and what it is owed, while turning."""
+        found = self.browser.all("[data-testid=instruction]")
+        words = found[0].text if found else ""
+        if "next rod" not in words:
+            return None
+        lines = words.split("\n")
+        return int(lines[1]), amount_of(lines[2])
+
+    def read_round(self, head: SimulatedHead) -> list[float]:
+        """Tap round: type what the simulated head says at every rod asked for."""
+        readings = {rod: pitch.hz for rod, pitch in head.tap().items()}
+        for rod in head.layout.rods:
+            self.browser.sees(f"Pitch at rod {rod}")
+            self.browser.until(
+                "the field to have the focus",
+                lambda: self.browser.script("return document.activeElement.id") == "reading",
+            )
+            self.browser.keys(f"{readings[rod]:.1f}", Keys.ENTER)
+        self.browser.sees("Work out the turns")
+        return list(readings.values())
+
+    def turn_round(self, head: SimulatedHead) -> int:
+        """Turn what is asked, on the screen and on the simulated head; how many rods that was."""
+        count = 0
+        while (asked := self.turning()) is not None:
+            head.turn({asked[0]: asked[1]})
+            self.go_on()
+            count += 1
+        return count
+
+    def clear(self, head: SimulatedHead, most: int = 6) -> int:
+        """Rounds until the app says clear."""
+        for number in range(1, most + 1):
+            self.read_round(head)
+            self.go_on()
+            self.browser.until("turns, or clear", lambda: self.turning() or "Pitch-clear" in self.browser.text())
+            if "Pitch-clear" in self.browser.text():
+                return number
+            self.turn_round(head)
+        raise AssertionError("not clear in time")

@@ -1,0 +1,135 @@
+"""Every view, in both themes: accessible by axe-core, no console errors, nothing from outside, roles respected."""
+
+from __future__ import annotations
+
+import urllib.parse
+
+import pytest
+
+from e2e.support.browser import Browser
+from e2e.support.installation import ROOT, Installation
+
+AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+RUN = """
+const done = arguments[arguments.length - 1]
+axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']}).then(r => done(r.violations.map(v =>
+  v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? '')).slice(0, 3).join(' | '))))
+"""
+
+
+def job(browser: Browser, name: str) -> str:
+    items = browser.script("return fetch('/api/today').then(r => r.json())")["items"]
+    return next(f"/bench/{item['job_id']}" for item in items if item["name"] == name and item["job_id"])
+
+
+VIEWS = [
+    ("/", "owed"),
+    ("/drums", "Cormorant"),
+    ("/drums/MQ-041", "History"),
+    ("/drums/MQ-071", "rope"),
+    ("/drums/MQ-081", "Moorhen"),
+    ("/drums/new", "Which drum"),
+    ("/drums/MQ-041/edit", "Which drum"),
+    ("/drums/MQ-035/start?procedure=new-batter-head&side=batter", "Order of the rods"),
+    ("/drums/MQ-001/start?procedure=settling-check&side=batter", "Order of the rods"),
+    ("/bench", "in hand"),
+    ("Heron", "next rod"),
+    ("Kittiwake", "next rod"),
+    ("Dunlin", "tap at rod"),
+    ("Plover", "Clean the edge"),
+    ("Drifter", "Resting"),
+    ("/ways", "ways"),
+    ("/nowhere", "Nothing here"),
+]
+
+
+def faults(browser: Browser) -> list[str]:
+    browser.script(AXE.read_text(encoding="utf-8"))
+    return list(browser.driver.execute_async_script(RUN))
+
+
+@pytest.mark.parametrize("theme", ["bench", "stage"])
+def test_every_view_is_clean(browser: Browser, theme: str) -> None:
+    browser.go("/")
+    browser.sees("Demo accounts")
+    browser.script(
+        "localStorage.setItem('red-tally-theme', arguments[0]); document.documentElement.dataset.theme = arguments[0]",
+        theme,
+    )
+    found = {"sign-in": faults(browser)}
+    browser.sign_in()
+    for path, words in VIEWS:
+        browser.go(path if path.startswith("/") else job(browser, path))
+        browser.sees(words)
+        found[path] = faults(browser)
+    browser.script("document.activeElement.blur()")
+    browser.keys("?")
+    browser.sees("page-turn pedal")
+    found["keys"] = faults(browser)
+    assert {view: each for view, each in found.items() if each} == {}
+    assert browser.console_errors() == []
+
+
+def test_everything_comes_from_this_server(browser: Browser, installation: Installation) -> None:
+    browser.sign_in()
+    browser.go(job(browser, "Heron"))
+    browser.sees("next rod")
+    origins = browser.script("return performance.getEntriesByType('resource').map(e => new URL(e.name).origin)")
+    assert set(origins) == {installation.server.url}
+    fonts = browser.script("return [...document.fonts].filter(f => f.status === 'loaded').map(f => f.family)")
+    assert {"Besley Variable", "Instrument Sans Variable", "Martian Mono Variable"} <= {
+        name.strip('"') for name in fonts
+    }
+
+
+def test_a_viewer_looks_on_and_is_offered_nothing_to_do(browser: Browser) -> None:
+    browser.sign_in("della")
+    browser.go(job(browser, "Heron"))
+    browser.sees("next rod")
+    assert not browser.all("[data-testid=main-action]")
+    browser.go("/drums/MQ-041")
+    browser.sees("History")
+    assert "Edit" not in browser.text()
+
+
+@pytest.mark.parametrize(("wide", "high"), [(1280, 800), (800, 1280), (390, 844)])
+def test_the_next_action_is_in_sight_without_scrolling(browser: Browser, wide: int, high: int) -> None:
+    browser.sign_in()
+    browser.size(wide, high)
+    browser.go(job(browser, "Heron"))
+    browser.sees("next rod")
+    box = browser.one("[data-testid=main-action]").rect
+    assert box["height"] >= 48
+    assert box["y"] + box["height"] <= high
+    assert browser.script("return document.documentElement.scrollWidth") <= wide
+
+
+def test_reduced_motion_stills_the_beams(browser: Browser) -> None:
+    browser.driver.execute_cdp_cmd(
+        "Emulation.setEmulatedMedia", {"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]}
+    )
+    browser.sign_in()
+    browser.go(job(browser, "Heron"))
+    browser.sees("next rod")
+    assert browser.script("return getComputedStyle(document.querySelector('line.now')).transitionDuration") == "0s"
+
+
+def test_typed_drums_survive_a_reload_and_are_refused_field_by_field(
+    browser: Browser, installation: Installation
+) -> None:
+    browser.sign_in()
+    browser.go("/drums/new")
+    browser.write("Name", "Grebe")
+    browser.write("Diameter", "140")
+    browser.write("Depth", "6 1/2")
+    browser.press("Enter in the register", "button")
+    browser.sees("No drum is that wide")
+    browser.driver.refresh()
+    browser.until("the name to be there again", lambda: browser.field("Name").get_attribute("value") == "Grebe")
+    browser.write("Diameter", "14")
+    browser.press("Enter in the register", "button")
+    browser.sees("Entered in the register")
+    assert urllib.parse.urlsplit(browser.driver.current_url).path == "/drums/MQ-099"
+    assert installation.cluster.rows(
+        "select name, round(depth_m::numeric, 4) from register_drum where tag = 'MQ-099'"
+    ) == [["Grebe", "0.1651"]]

@@ -1,0 +1,235 @@
+"""One worn head, through the API: events in, history out."""
+
+import uuid
+
+import pytest
+from conftest import Api, Hands, House, start_body
+
+from apps.bench.models import Job, JobEvent
+from apps.followups.models import FollowUp
+from apps.heads.models import Fitting
+from apps.history.models import LogEntry, PitchRecord
+from apps.register.models import Drum
+
+STEPS_BEFORE_CLEAR = ["lay-out", "mark", "slacken", "lift-off", "clean", "set-head", "fingers", "seat", "tension"]
+
+
+def to_clear(hands: Hands) -> None:
+    hands.send(*[hands.event(kind="step_done", step=step) for step in STEPS_BEFORE_CLEAR[:-1]])
+    turns = [
+        (lap, rod, each["each_32"])
+        for lap, each in enumerate(hands.look()["steps"][8]["laps"])
+        for rod in each["order"]
+    ]
+    hands.send(
+        *[hands.event(kind="turned", step="tension", lap=lap, rod=rod, turns_32=turn) for lap, rod, turn in turns]
+    )
+    hands.do(kind="step_done", step="tension")
+
+
+def turn_all(hands: Hands, lap: int) -> None:
+    owed = [(rod["rod"], rod["owed_32"]) for rod in hands.lap(number=lap)["rods"] if rod["owed_32"]]
+    hands.send(*[hands.event(kind="turned", step="clear", lap=lap, rod=rod, turns_32=turns) for rod, turns in owed])
+
+
+def test_a_whole_job_leaves_everything_it_should(api: Api, house: House, hands: Hands) -> None:
+    to_clear(hands)
+    hands.read_round(0, "206", "210", "214", "206.5", "210", "213.5")
+    hands.do(kind="plan", lap=0)
+    first = hands.lap(number=0)
+    assert first["plan"]["clear"] is False
+    assert first["wanted_hz"] == 210.0  # the drum's usual pitch
+    signs = {rod["rod"]: rod["owed_32"] for rod in first["rods"]}
+    assert signs[1] + signs[4] > 0 > signs[3] + signs[6]  # the low pair up, the high pair down
+    turn_all(hands, 0)
+    hands.read_round(1, "209.8", "210", "210.6", "209.9", "210.1", "210.4")
+    hands.do(kind="plan", lap=1)
+    second = hands.lap(number=1)
+    assert second["plan"]["clear"] is True
+    assert "F2" in second["plan"]["verdict"]
+    assert second["compared"].startswith("Expected")
+    hands.send(*[hands.event(kind="step_done", step=step) for step in ("clear", "other-head", "rest", "mount")])
+    assert hands.do(kind="close", reason="dents too deep", check=True)["standing"] == "applied"
+
+    job = Job.objects.get(pk=hands.job)
+    assert job.state == "closed"
+    house.stock.refresh_from_db()
+    assert house.stock.count == 1
+    old, new = Fitting.objects.filter(drum=house.drum, side="batter").order_by("fitted_at")
+    assert (old.retired_because, new.head, new.retired_at) == ("dents too deep", "single 10 coated", None)
+    check = FollowUp.objects.get(drum=house.drum)
+    assert 1.99 < (check.due_at - job.closed_at).total_seconds() / 86_400 < 2.01  # common practice F6
+    entry = LogEntry.objects.get(drum=house.drum, kind="new-batter-head")
+    assert entry.record["rounds"][0]["readings_hz"]["1"] == 206
+    assert entry.record["tally_32"]["2"] == 40 + entry.record["rounds"][0]["turns_32"].get(
+        "2", 0
+    )  # 1/2 + 1/2 + 1/4 turns
+    assert entry.record["people"] == ["technician of wharf"]
+    assert [step["step"] for step in entry.record["durations"]][:2] == ["Lay out", "Mark"]
+    assert PitchRecord.objects.get(drum=house.drum).spread_hz == pytest.approx(0.8)
+    assert api("GET", "/today")[1]["items"][0]["kind"] == "coming-check"
+
+
+def test_the_same_event_sent_again_counts_once(hands: Hands) -> None:
+    event = hands.event(kind="step_done", step="lay-out")
+    receipts = [hands.send(event)[0] for _ in range(3)] + hands.send(event, event)
+    assert {receipt["seq"] for receipt in receipts} == {2}
+    assert JobEvent.objects.filter(job_id=hands.job).count() == 2  # with the wanted pitch the job began with
+
+
+def test_starting_twice_with_one_id_starts_one_job(api: Api, house: House) -> None:
+    body = start_body(house.drum)
+    first, second = (api("POST", "/bench/jobs", body) for _ in range(2))
+    assert first[1]["id"] == second[1]["id"]
+    assert Job.objects.count() == 1
+
+
+def test_a_second_job_on_the_same_head_is_refused_with_the_first_ones_id(api: Api, house: House, hands: Hands) -> None:
+    status, answer = api("POST", "/bench/jobs", start_body(house.drum))
+    assert (status, answer["code"]) == (409, "in_hand")
+    assert answer["fields"]["job"] == hands.job
+
+
+@pytest.mark.parametrize(
+    ("body", "words"),
+    [
+        ({"kind": "reading", "lap": 0, "rod": 1, "typed": "-5"}, "Give a pitch"),
+        ({"kind": "reading", "lap": 0, "rod": 1, "typed": "0"}, "between 20 and 2000"),
+        ({"kind": "reading", "lap": 0, "rod": 1, "typed": "abc"}, "Give a pitch"),
+        ({"kind": "reading", "lap": 0, "rod": 1, "typed": "10000"}, "between 20 and 2000"),
+        ({"kind": "reading", "lap": 0, "rod": 9, "typed": "200"}, "no rod 9"),
+        ({"kind": "reading", "lap": 3, "rod": 1, "typed": "200"}, "no round 4"),
+        ({"kind": "turned", "step": "slacken", "lap": 0, "rod": 8, "turns_32": -64}, "no rod 8"),
+        ({"kind": "step_done", "step": "polish"}, "no step"),
+        ({"kind": "plan", "lap": 0}, "Tap round the head"),
+        ({"kind": "undo", "event": str(uuid.UUID(int=7))}, "not in this job"),
+        ({"kind": "settle", "event": str(uuid.UUID(int=7)), "take": "first"}, "not an open conflict"),
+    ],
+)
+def test_entries_that_cannot_be_are_refused_one_by_one_and_the_rest_is_taken(
+    hands: Hands, body: dict, words: str
+) -> None:
+    good, bad, after = hands.send(
+        hands.event(kind="step_done", step="lay-out"), hands.event(**body), hands.event(kind="note", text="still here")
+    )
+    assert (good["standing"], bad["standing"], after["standing"]) == ("applied", "refused", "applied")
+    assert words in bad["message"]
+    assert JobEvent.objects.filter(job_id=hands.job).count() == 3
+
+
+def test_readings_of_a_lost_rod_are_refused(api: Api, house: House) -> None:
+    Drum.objects.filter(pk=house.drum.pk).update(lost_batter=[3])
+    _, bench = api("POST", "/bench/jobs", start_body(house.drum))
+    receipt = Hands(api, bench["id"]).do(kind="reading", lap=0, rod=3, typed="200")
+    assert "marked lost" in receipt["message"]
+
+
+def test_a_closed_job_stays_closed(hands: Hands) -> None:
+    hands.do(kind="close")
+    receipt = hands.do(kind="step_done", step="lay-out")
+    assert receipt["standing"] == "refused"
+    assert "closed" in receipt["message"]
+
+
+def test_closing_with_an_empty_shelf_changes_nothing_and_says_so(house: House, hands: Hands) -> None:
+    house.stock.count = 0
+    house.stock.save()
+    receipt = hands.do(kind="close")
+    assert "nought" in receipt["message"]
+    assert Job.objects.get(pk=hands.job).state == "open"
+    assert Fitting.objects.filter(drum=house.drum, retired_at__isnull=True).get().head == "single 10 clear"
+    assert hands.do(kind="note", text="recount")["seq"] == 2  # numbers have no gap
+
+
+def test_undo_takes_back_any_entry_but_not_what_the_job_began_with(hands: Hands) -> None:
+    hands.do(kind="step_done", step="lay-out")
+    bench = hands.look()
+    assert hands.do(kind="undo", event=bench["undo"][0]["event"])["standing"] == "applied"
+    assert hands.look()["steps"][0]["done"] is None
+    assert hands.do(kind="undo", event=hands.look()["undo"][-1]["event"])["standing"] == "refused"
+
+
+def test_notes_and_names_of_pitches_are_read_with_the_workshops_a(hands: Hands) -> None:
+    hands.do(kind="reading", lap=0, rod=1, typed="A3 +10")
+    # MIDI Tuning Standard: A3 is 220 Hz; ten cents above is 221.274
+    assert hands.lap()["rods"][0]["reading"]["hz"] == pytest.approx(221.274, abs=0.001)
+
+
+class TestTwoPeople:
+    """Two devices on one job."""
+
+    @pytest.fixture
+    def pair(self, api: Api, hands: Hands) -> tuple[Hands, Hands]:
+        hands.look()
+        second = Hands(api, hands.job, "phone")
+        second.look()
+        return hands, second
+
+    def test_they_see_each_others_entries(self, pair: tuple[Hands, Hands]) -> None:
+        one, two = pair
+        one.do(kind="step_done", step="lay-out")
+        assert two.look()["steps"][0]["done"]["by"] == "technician of wharf"
+        assert two.api("GET", f"/bench/jobs/{two.job}?since={two.seen}")[1]["bench"] is None  # nothing since
+
+    def test_a_conflicting_reading_is_shown_and_does_not_overwrite(self, pair: tuple[Hands, Hands]) -> None:
+        one, two = pair
+        one.do(kind="reading", lap=0, rod=1, typed="205")
+        assert two.do(kind="reading", lap=0, rod=1, typed="209")["standing"] == "conflict"
+        bench = one.look()
+        assert one.lap()["rods"][0]["reading"]["hz"] == 205
+        (conflict,) = bench["conflicts"]
+        assert "205" in conflict["first"]
+        assert "209" in conflict["second"]
+        one.do(kind="settle", event=conflict["event"], take="second")
+        assert one.lap()["rods"][0]["reading"]["hz"] == 209
+        assert one.look()["conflicts"] == []
+
+    def test_turns_both_made_can_be_counted_together(self, pair: tuple[Hands, Hands]) -> None:
+        one, two = pair
+        one.do(kind="turned", step="slacken", lap=0, rod=1, turns_32=-64)
+        assert two.do(kind="turned", step="slacken", lap=0, rod=1, turns_32=-64)["standing"] == "conflict"
+        (conflict,) = one.look()["conflicts"]
+        one.do(kind="settle", event=conflict["event"], take="both")
+        assert one.lap("slacken", 0)["rods"][0]["turned"]["turns_32"] == -128
+
+    def test_the_same_reading_or_step_from_both_is_a_mere_repeat(self, pair: tuple[Hands, Hands]) -> None:
+        one, two = pair
+        for hands in (one, two):
+            receipt = hands.do(kind="reading", lap=0, rod=1, typed="205")
+            done = hands.do(kind="step_done", step="lay-out")
+        assert (receipt["standing"], done["standing"]) == ("repeat", "repeat")
+        assert one.look()["conflicts"] == []
+
+    def test_changing_what_one_has_seen_is_no_conflict(self, pair: tuple[Hands, Hands]) -> None:
+        one, two = pair
+        one.do(kind="reading", lap=0, rod=1, typed="205")
+        two.look()
+        assert two.do(kind="reading", lap=0, rod=1, typed="209")["standing"] == "applied"
+
+
+def test_a_settling_check_clears_the_check_and_books_no_other(api: Api, house: House) -> None:
+    FollowUp.objects.create(
+        workshop=house.workshop,
+        drum=house.drum,
+        side="batter",
+        due_at="2026-01-01T00:00Z",
+        why="new batter head; its check",
+    )
+    _, bench = api("POST", "/bench/jobs", start_body(house.drum, procedure="settling-check"))
+    hands = Hands(api, bench["id"])
+    hands.do(kind="step_done", step="look")
+    hands.read_round(0, *["208"] * 6)
+    hands.do(kind="plan", lap=0)
+    hands.do(kind="step_done", step="clear")
+    hands.do(kind="close")
+    assert FollowUp.objects.get(drum=house.drum).done_by_job == uuid.UUID(bench["id"])
+    assert LogEntry.objects.get(drum=house.drum).text.startswith("Settling check, batter")
+    assert Fitting.objects.filter(drum=house.drum, retired_at__isnull=True).get().head == "single 10 clear"
+
+
+def test_rope_drums_and_unsuited_kinds_are_refused_with_the_reason(api: Api, house: House) -> None:
+    Drum.objects.filter(pk=house.drum.pk).update(kind="rope-bass")
+    assert "rope" in api("POST", "/bench/jobs", start_body(house.drum))[1]["message"]
+    Drum.objects.filter(pk=house.drum.pk).update(kind="bass")
+    assert "rack tom" in api("POST", "/bench/jobs", start_body(house.drum))[1]["message"]
+    assert not Job.objects.exists()

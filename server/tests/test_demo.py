@@ -1,0 +1,65 @@
+"""The demo: big enough, believable enough, the same every time."""
+
+from datetime import timedelta
+
+import pytest
+from django.core.management import call_command
+from django.utils import timezone
+
+from apps.bench.models import Job, JobEvent
+from apps.demo import scenario
+from apps.heads.models import Fitting
+from apps.history.models import LogEntry, PitchRecord
+from apps.register.models import Drum, Kit, Place
+from apps.today.selectors import facts_of
+from apps.workshops.models import Workshop
+from apps.workshops.scope import enter_workshop
+from drumwork.planning import OwedKind, list_owed
+from drumwork.procedures.plan import DrumKind
+
+
+@pytest.fixture
+def demo(db: None) -> Workshop:
+    call_command("load_demo", verbosity=0)
+    workshop = Workshop.objects.get(slug=scenario.SLUG)
+    enter_workshop(workshop.pk)
+    return workshop
+
+
+def _fingerprint() -> list[object]:
+    return [
+        list(Drum.objects.values_list("tag", "name", "diameter_m")),
+        list(PitchRecord.objects.order_by("drum__tag", "side", "at").values_list("mean_hz", "spread_hz")),
+        list(JobEvent.objects.order_by("job_id", "seq").values_list("kind", "body")),
+    ]
+
+
+def test_the_demo_has_what_the_scenario_promises(demo: Workshop) -> None:
+    assert Drum.objects.count() >= 60
+    assert {drum.kind for drum in Drum.objects.all()} == {kind.value for kind in DrumKind}
+    assert Place.objects.count() == 3
+    assert Kit.objects.count() >= 5
+    oldest = LogEntry.objects.order_by("at").values_list("at", flat=True)[0]
+    assert timezone.now() - oldest > timedelta(days=500)
+    assert Fitting.objects.filter(retired_at__isnull=False).exists()
+
+
+def test_today_has_every_kind_of_line(demo: Workshop) -> None:
+    facts, _ = facts_of(demo)
+    assert {item.kind for item in list_owed(facts, timezone.localtime())} == set(OwedKind)
+    assert Job.objects.filter(state="open").values("where").distinct().count() >= 5
+
+
+def test_nothing_in_the_demo_lies_in_the_future_but_what_is_coming(demo: Workshop) -> None:
+    now = timezone.now()
+    assert not LogEntry.objects.filter(at__gt=now).exists()
+    assert not PitchRecord.objects.filter(at__gt=now).exists()
+
+
+def test_loading_again_changes_nothing_and_resetting_gives_the_same_again(demo: Workshop) -> None:
+    first = _fingerprint()
+    call_command("load_demo", verbosity=0)
+    assert Workshop.objects.count() == 1
+    call_command("load_demo", reset=True, verbosity=0)
+    enter_workshop(Workshop.objects.get(slug=scenario.SLUG).pk)
+    assert _fingerprint() == first

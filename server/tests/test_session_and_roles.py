@@ -1,0 +1,132 @@
+"""Who gets in, who may change things; everything else is refused."""
+
+import json
+
+import pytest
+from conftest import Api, House
+from django.contrib.auth.models import User
+from django.test import Client, override_settings
+
+from config.api import api as ninja_api
+
+SHAPE = {"code", "message", "fields", "kept"}
+OPEN_TO_ALL = {"session", "sign_in"}
+WITHOUT_TECHNICIAN = {"sign_out"}
+
+
+def operations() -> list[tuple[str, str, str]]:
+    schema = ninja_api.get_openapi_schema(path_prefix="")
+    fill = {"{tag}": "WR-001", "{side}": "batter", "{job_id}": "00000000-0000-4000-8000-000000000000"}
+    found = []
+    for path, methods in schema["paths"].items():
+        for name, value in fill.items():
+            path = path.replace(name, value)
+        found += [(operation["operationId"], method.upper(), path) for method, operation in methods.items()]
+    return found
+
+
+@pytest.mark.parametrize(("name", "method", "path"), [o for o in operations() if o[0] not in OPEN_TO_ALL])
+def test_signed_out_everything_is_refused_in_the_one_shape(db: None, name: str, method: str, path: str) -> None:
+    status, answer = Api(None)(method, path, {} if method != "GET" else None)
+    assert status == 401
+    assert set(answer) == SHAPE
+    assert answer["code"] == "signed_out"
+
+
+@pytest.mark.parametrize(
+    ("name", "method", "path"),
+    [o for o in operations() if o[1] != "GET" and o[0] not in OPEN_TO_ALL | WITHOUT_TECHNICIAN],
+)
+def test_a_viewer_changes_nothing(house: House, name: str, method: str, path: str) -> None:
+    status, answer = Api(house.viewer)(method, path, {})
+    assert status == 403
+    assert "technician" in answer["message"]
+
+
+def test_a_viewer_sees_the_register(house: House) -> None:
+    status, answer = Api(house.viewer)("GET", "/register/drums")
+    assert (status, answer["total"]) == (200, 1)
+
+
+def sign_in(client: Client, password: str, token: str | None = None) -> tuple[int, dict]:
+    headers = {"HTTP_X_CSRFTOKEN": token} if token else {}
+    body = json.dumps({"username": "wharf-technician", "password": password})
+    answer = client.post("/api/session", body, content_type="application/json", **headers)
+    return answer.status_code, answer.json()
+
+
+@pytest.fixture
+def with_password(house: House) -> House:
+    user = User.objects.get(username="wharf-technician")
+    user.set_password("low-tide-by-noon")
+    user.save()
+    return house
+
+
+def test_signing_in_gives_the_person_and_the_workshop(with_password: House) -> None:
+    status, answer = sign_in(Client(), "low-tide-by-noon")
+    assert status == 200
+    assert answer["role"] == "technician"
+    assert answer["workshop"]["name"] == "Wharf"
+
+
+def test_six_wrong_passwords_close_the_door_for_a_while(with_password: House) -> None:
+    client = Client()
+    statuses = [sign_in(client, "wrong")[0] for _ in range(6)]
+    assert statuses[0] == 401
+    status, answer = sign_in(client, "low-tide-by-noon")
+    assert (status, answer["code"]) == (429, "too_many_tries")
+    assert set(answer) == SHAPE
+
+
+def test_signing_in_needs_the_csrf_token(with_password: House) -> None:
+    client = Client(enforce_csrf_checks=True)
+    assert sign_in(client, "low-tide-by-noon")[0] == 403
+    client.get("/")
+    token = client.cookies["csrftoken"].value
+    assert sign_in(client, "low-tide-by-noon", token)[0] == 200
+
+
+def test_changes_need_the_csrf_token(house: House) -> None:
+    client = Client(enforce_csrf_checks=True)
+    client.force_login(house.technician.user, backend="django.contrib.auth.backends.ModelBackend")
+    assert client.post("/api/bench/jobs", "{}", content_type="application/json").status_code == 403
+
+
+def test_demo_accounts_are_named_in_demo_mode_only(db: None) -> None:
+    with override_settings(DEMO=True):
+        assert len(Api(None)("GET", "/session")[1]["demo_accounts"]) == 3
+    with override_settings(DEMO=False):
+        assert Api(None)("GET", "/session")[1]["demo_accounts"] == []
+
+
+def test_the_page_carries_a_strict_policy_with_a_fresh_nonce(db: None) -> None:
+    one, two = (Client().get("/") for _ in range(2))
+    policies = [each.headers["Content-Security-Policy"] for each in (one, two)]
+    assert policies[0] != policies[1]
+    assert all("unsafe-inline" not in policy and "unsafe-eval" not in policy for policy in policies)
+    nonce = policies[0].split("'nonce-")[1].split("'")[0]
+    assert nonce in one.content.decode()
+    assert one.headers["X-Frame-Options"] == "DENY"
+    assert one.headers["X-Content-Type-Options"] == "nosniff"
+
+
+def test_health_answers_without_signing_in(db: None) -> None:
+    assert Client().get("/healthz").json() == {"ok": True}
+    assert Client().get("/readyz").json() == {"ok": True}
+
+
+def test_an_unknown_address_in_the_api_has_the_one_shape(db: None) -> None:
+    answer = Client().get("/api/nothing-here")
+    assert answer.status_code == 404
+    assert set(answer.json()) == SHAPE
+
+
+def test_one_log_line_a_request_with_its_duration(house: House, caplog: pytest.LogCaptureFixture) -> None:
+    import logging
+
+    logging.getLogger("redtally.request").addHandler(caplog.handler)
+    Api(house.technician)("GET", "/today")
+    (line,) = [record for record in caplog.records if record.name == "redtally.request"]
+    assert (line.method, line.path, line.status, line.user) == ("GET", "/api/today", 200, house.technician.user_id)
+    assert line.ms >= 0

@@ -1,0 +1,118 @@
+import { describe, expect, it } from 'vitest'
+import type { Body, Entry } from '../../../api/outbox'
+import { nextOf } from './next'
+import { overlay } from './overlay'
+import type { Bench, Lap, Rod, Step } from './types'
+
+const rod = (number: number, more: Partial<Rod> = {}): Rod => ({
+  rod: number,
+  owed_32: null,
+  turned: null,
+  reading: null,
+  predicted_hz: null,
+  predicted_sd_hz: null,
+  predicted_cents: null,
+  why: '',
+  ...more,
+})
+const lap = (each: number | null, more: Partial<Lap> = {}): Lap => ({
+  each_32: each,
+  order: [1, 3, 2, 4],
+  rods: [1, 2, 3, 4].map((n) => rod(n, { owed_32: each })),
+  plan: null,
+  wanted_hz: 200,
+  compared: '',
+  ...more,
+})
+const step = (id: string, kind: string, laps: Lap[] = []): Step => ({
+  id,
+  title: id,
+  kind,
+  say: '',
+  points: [],
+  cautions: [],
+  minutes: 30,
+  more_pass_32: null,
+  done: null,
+  laps,
+})
+const bench = (steps: Step[]): Bench =>
+  ({
+    id: 'j',
+    state: 'open',
+    steps,
+    last_seq: 5,
+    undo: [],
+    tapping_order: [1, 2, 3, 4],
+    resting_until: null,
+  }) as unknown as Bench
+
+let made = 0
+const entry = (body: Body, more: Partial<Entry> = {}): Entry => ({
+  order: ++made,
+  job: 'j',
+  user: 'ines',
+  event: { id: `e${made}`, device: 'd', seen: 5, made_at: '2026-01-01T10:00:00Z', body },
+  state: 'waiting',
+  message: '',
+  seq: null,
+  ...more,
+})
+const turned = (lapNo: number, number: number, stepId = 'slacken'): Body => ({
+  kind: 'turned',
+  step: stepId,
+  lap: lapNo,
+  rod: number,
+  turns_32: -64,
+})
+
+describe('entries not yet confirmed', () => {
+  it('move the bench on without the server', () => {
+    const start = bench([step('slacken', 'passes', [lap(-64), lap(-64)])])
+    const rods = [1, 3, 2, 4].map((n) => entry(turned(0, n)))
+    const next = nextOf(overlay(start, rods))
+    expect(next).toMatchObject({ kind: 'turn', lapNo: 1, rod: 1, then: 3 })
+    expect(nextOf(start)).toMatchObject({ kind: 'turn', lapNo: 0, rod: 1 }) // what the server said is left as it was
+  })
+
+  it('do not count twice once the server has them, and not at all when it refused them', () => {
+    const start = bench([step('slacken', 'passes', [lap(-64)])])
+    expect(overlay(start, [entry(turned(0, 1), { state: 'sent', seq: 5 })])).toBe(start)
+    expect(overlay(start, [entry(turned(0, 1), { state: 'refused' })])).toBe(start)
+    expect(nextOf(overlay(start, [entry(turned(0, 1), { state: 'sent', seq: 6 })]))).toMatchObject({ rod: 3 })
+  })
+
+  it('can be undone before they were ever sent', () => {
+    const first = entry(turned(0, 1))
+    const start = bench([step('slacken', 'passes', [lap(-64)])])
+    expect(nextOf(overlay(start, [first, entry({ kind: 'undo', event: first.event.id })]))).toMatchObject({
+      rod: 1,
+    })
+  })
+
+  it('open the next round of tapping when the last turn of a planned round is made', () => {
+    const plan = { clear: false } as unknown as Lap['plan']
+    const planned = lap(null, {
+      plan,
+      rods: [rod(1, { owed_32: 2 }), rod(2, { owed_32: 0 }), rod(3, { owed_32: -2 }), rod(4, { owed_32: 0 })],
+    })
+    const start = bench([step('clear', 'clear', [planned])])
+    const after = overlay(start, [entry(turned(0, 1, 'clear')), entry(turned(0, 3, 'clear'))])
+    expect(nextOf(after)).toMatchObject({ kind: 'read', lapNo: 1, rod: 1 })
+  })
+
+  it('walk readings in tapping order and stop when every rod is read', () => {
+    const start = bench([step('clear', 'clear', [lap(null)])])
+    const read = (n: number) => entry({ kind: 'reading', lap: 0, rod: n, typed: '200' })
+    expect(nextOf(overlay(start, [read(1), read(3)]))).toMatchObject({ kind: 'read', rod: 2 })
+    expect(nextOf(overlay(start, [1, 2, 3, 4].map(read)))).toMatchObject({ kind: 'read', rod: null })
+  })
+})
+
+describe('what is next', () => {
+  it('is to decide, when a plan has no turn and the head is not clear', () => {
+    const plan = { clear: false } as unknown as Lap['plan']
+    const none = lap(null, { plan, rods: [1, 2, 3, 4].map((n) => rod(n, { owed_32: 0 })) })
+    expect(nextOf(bench([step('clear', 'clear', [none])])).kind).toBe('stuck')
+  })
+})
