@@ -3,7 +3,7 @@
 import uuid
 
 import pytest
-from conftest import Api, Hands, House, start_body
+from house import Api, Hands, House, start_body
 
 from apps.bench.models import Job, JobEvent
 from apps.followups.models import FollowUp

@@ -3,9 +3,9 @@
 import uuid
 
 import pytest
-from conftest import House, make_drum
 from django.db import IntegrityError, transaction
 from django.utils import timezone
+from house import House, make_drum
 
 from apps.bench.models import Job
 from apps.heads.models import Fitting, StockItem

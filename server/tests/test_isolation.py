@@ -1,9 +1,9 @@
 """No query crosses workshops: not through the API, not through the ORM, not through a foreign key."""
 
 import pytest
-from conftest import Api, Hands, House, start_body
 from django.apps import apps
 from django.db import IntegrityError, ProgrammingError, connection, transaction
+from house import Api, Hands, House, start_body
 
 from apps.bench.models import Job
 from apps.followups.models import FollowUp

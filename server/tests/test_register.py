@@ -3,7 +3,7 @@
 from typing import Any
 
 import pytest
-from conftest import Api, Hands, House, make_drum
+from house import Api, Hands, House, make_drum
 
 from apps.register.models import KINDS, Drum
 from apps.register.schemas import KIND_WORDS

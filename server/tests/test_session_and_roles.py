@@ -3,9 +3,9 @@
 import json
 
 import pytest
-from conftest import Api, House
 from django.contrib.auth.models import User
 from django.test import Client, override_settings
+from house import Api, House
 
 from config.api import api as ninja_api
 

@@ -1,0 +1,124 @@
+"""p50 and p95 of the busiest endpoints, as ratios to a bare endpoint of the same server in the same run."""
+
+from __future__ import annotations
+
+import http.client
+import json
+import random
+import statistics
+import time
+import uuid
+from collections.abc import Callable
+from datetime import UTC, datetime
+
+from e2e.support.installation import Installation
+
+DRUMS = 20_000
+ROUNDS = 300
+WARM_UP = 40
+
+
+class Client:
+    """One kept-alive connection with a session."""
+
+    def __init__(self, port: int) -> None:
+        self.connection = http.client.HTTPConnection("127.0.0.1", port)
+        self.cookies: dict[str, str] = {}
+        self.call("GET", "/")
+        self.call("POST", "/api/session", {"username": "ines", "password": "slack-water-41"})
+
+    def call(self, method: str, path: str, body: object = None) -> bytes:
+        headers = {"Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()), "Content-Type": "application/json"}
+        headers["X-CSRFToken"] = self.cookies.get("csrftoken", "")
+        self.connection.request(method, path, json.dumps(body) if body is not None else None, headers)
+        answer = self.connection.getresponse()
+        for name, value in answer.getheaders():
+            if name.lower() == "set-cookie":
+                key, _, rest = value.partition("=")
+                self.cookies[key] = rest.split(";")[0]
+        text = answer.read()
+        assert answer.status < 300, text[:300]
+        return text
+
+
+def fill(installation: Installation) -> None:
+    """Drums up to 20,000, in the demo's workshop."""
+    installation.cluster.rows(
+        f"""insert into register_drum (workshop_id, tag, name, kind, diameter_m, depth_m, shell, rods_batter, rods_resonant, lost_batter,
+        lost_resonant, thread, hoops, snare_bed, badge, place_id, owner_id, state, note, search)
+        select d.workshop_id, 'B-' || lpad(n::text, 6, '0'), 'Drum ' || n, (array['snare','rack-tom','floor-tom','bass'])[1 + n % 4],
+        0.3, 0.2, 'birch', 8, 8, '{{}}', '{{}}', 'M6', 'die-cast', false, 'between', d.place_id, d.owner_id, 'in', '', 'B-' || n || ' drum ' || n
+        from generate_series(1, {DRUMS} - (select count(*) from register_drum)) n, (select * from register_drum order by tag limit 1) d
+        returning 1"""
+    )
+
+
+def timed(act: Callable[[], object]) -> float:
+    began = time.perf_counter()
+    act()
+    return (time.perf_counter() - began) * 1000
+
+
+def quantile(values: list[float], share: float) -> float:
+    return statistics.quantiles(values, n=100)[round(share * 100) - 1]
+
+
+def main() -> None:
+    installation = Installation("bench")
+    try:
+        fill(installation)
+        client = Client(installation.server.port)
+        job = next(
+            item["job_id"] for item in json.loads(client.call("GET", "/api/today"))["items"] if item["name"] == "Heron"
+        )
+
+        def event() -> None:
+            body = {
+                "kind": "reading",
+                "lap": 0,
+                "rod": random.randint(1, 8),
+                "typed": f"{random.uniform(170, 180):.1f}",
+            }
+            entry = {
+                "id": str(uuid.uuid4()),
+                "device": "bench",
+                "seen": 9999,
+                "made_at": datetime.now(UTC).isoformat(),
+                "body": body,
+            }
+            client.call("POST", f"/api/bench/jobs/{job}/events", {"events": [entry]})
+
+        acts: dict[str, Callable[[], object]] = {
+            "bare (baseline)": lambda: client.call("GET", "/api/bare"),
+            "Today": lambda: client.call("GET", "/api/today"),
+            "register, first page": lambda: client.call("GET", "/api/register/drums"),
+            "register, a search": lambda: client.call("GET", "/api/register/drums?text=drum%20123"),
+            "register, page 100": lambda: client.call("GET", "/api/register/drums?offset=5000"),
+            "Bench event": event,
+            "Bench, nothing new": lambda: client.call("GET", f"/api/bench/jobs/{job}?since={last()}"),
+        }
+
+        def last() -> int:
+            return seq[0]
+
+        seq = [0]
+        times: dict[str, list[float]] = {name: [] for name in acts}
+        for number in range(ROUNDS + WARM_UP):  # in turn, so that a slow moment of the machine hits all alike
+            if number % 20 == 0:
+                seq[0] = json.loads(client.call("GET", f"/api/bench/jobs/{job}"))["last_seq"]
+            for name, act in acts.items():
+                took = timed(act)
+                if number >= WARM_UP:
+                    times[name].append(took)
+        base = {share: quantile(times["bare (baseline)"], share) for share in (0.5, 0.95)}
+        print(f"{DRUMS} drums, {ROUNDS} rounds in turn, one connection")
+        print(f"{'':24}{'p50 ms':>9}{'ratio':>8}{'p95 ms':>9}{'ratio':>8}")
+        for name, values in times.items():
+            p50, p95 = quantile(values, 0.5), quantile(values, 0.95)
+            print(f"{name:24}{p50:9.1f}{p50 / base[0.5]:8.1f}{p95:9.1f}{p95 / base[0.95]:8.1f}")
+    finally:
+        installation.close()
+
+
+if __name__ == "__main__":
+    main()

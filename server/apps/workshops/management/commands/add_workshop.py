@@ -1,0 +1,49 @@
+"""Make a workshop and its first member."""
+
+from __future__ import annotations
+
+import getpass
+import os
+from argparse import ArgumentParser
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.core.management.base import BaseCommand, CommandError
+from django.db import transaction
+from django.utils.text import slugify
+
+from apps.register.models import Owner, Place
+from apps.workshops.models import Membership, Workshop
+from apps.workshops.scope import enter_workshop
+
+
+class Command(BaseCommand):
+    help = "Make a workshop with a first technician, or add a member to one. The password is asked for, or read from RT_NEW_PASSWORD."
+
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        parser.add_argument("name", help="the workshop's name")
+        parser.add_argument("--user", required=True, help="name to sign in with")
+        parser.add_argument("--shown", required=True, help="name shown in the history")
+        parser.add_argument("--role", choices=Membership.Role.values, default=Membership.Role.TECHNICIAN)
+
+    @transaction.atomic
+    def handle(self, *args: Any, **options: Any) -> None:
+        password = os.environ.get("RT_NEW_PASSWORD") or getpass.getpass("Password: ")
+        try:
+            validate_password(password)
+        except ValidationError as error:
+            raise CommandError(" ".join(error.messages)) from None
+        if User.objects.filter(username=options["user"]).exists():
+            raise CommandError(f"There is a “{options['user']}” already; choose another name to sign in with.")
+        workshop, made = Workshop.objects.get_or_create(
+            slug=slugify(options["name"]), defaults={"name": options["name"]}
+        )
+        enter_workshop(workshop.pk)
+        if made:
+            Place.objects.create(workshop=workshop, name="workshop")
+            Owner.objects.create(workshop=workshop, name=workshop.name)
+        user = User.objects.create_user(options["user"], password=password)
+        Membership.objects.create(user=user, workshop=workshop, role=options["role"], shown_name=options["shown"])
+        self.stdout.write(f"{options['shown']} can sign in to {workshop.name} as {options['role']}.")
