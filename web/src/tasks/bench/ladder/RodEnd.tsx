@@ -1,7 +1,7 @@
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { hz } from '../../../domain/pitch'
-import { turnWords, turns32 } from '../../../domain/turns'
+import { turns32 } from '../../../domain/turns'
 import { Tally } from '../../../ui/Tally'
 import type { Rod } from '../state/types'
 import type { End } from './scale'
@@ -20,15 +20,6 @@ function reading(rod: Rod | null): string {
   return Number.isNaN(rod.reading.hz) ? rod.reading.typed : hz(rod.reading.hz)
 }
 
-function said(number: number, rod: Rod | null, lost: boolean): string {
-  if (lost) return `Rod ${number}, missing`
-  const words = [`Rod ${number}`, reading(rod)]
-  if (rod?.turned)
-    words.push(rod.turned.turns_32 === null ? 'skipped' : `${turnWords(turns32(rod.turned.turns_32))} done`)
-  else if (rod?.owed_32) words.push(`${turnWords(turns32(rod.owed_32))} owed`)
-  return words.filter(Boolean).join(', ')
-}
-
 /** One end of a beam: its number, its reading, and the strokes owed (red) or done (ink). */
 export function RodEnd({ number, end, lost, hand, onRod, mirror }: Props) {
   const { rod } = end
@@ -36,17 +27,19 @@ export function RodEnd({ number, end, lost, hand, onRod, mirror }: Props) {
     <Side
       data-mirror={mirror || undefined}
       data-hand={hand || undefined}
-      aria-label={said(number, rod, lost)}
       isDisabled={!onRod || lost}
       onPress={() => onRod?.(number)}
     >
+      <span>
+        <b data-lost={lost || undefined}>
+          <Unseen>Rod </Unseen>
+          {number}
+        </b>
+        <i>{lost ? 'missing' : reading(rod)}</i>
+      </span>
       <Strokes>
         <Turns rod={rod} />
       </Strokes>
-      <span>
-        <b data-lost={lost || undefined}>{number}</b>
-        <i>{lost ? 'missing' : reading(rod)}</i>
-      </span>
     </Side>
   )
 }
@@ -74,19 +67,20 @@ const Side = styled(AriaButton)`
   padding: 0;
   background: transparent;
   text-align: left;
+  flex-direction: row-reverse;
   &[data-mirror] {
-    flex-direction: row-reverse;
+    flex-direction: row;
   }
   &:not([data-disabled]) {
     cursor: pointer;
   }
-  > span:last-child {
+  > span:first-child {
     display: flex;
     flex-direction: column;
     align-items: flex-end;
     min-width: 62px;
   }
-  &[data-mirror] > span:last-child {
+  &[data-mirror] > span:first-child {
     align-items: flex-start;
   }
   b {
@@ -111,21 +105,21 @@ const Side = styled(AriaButton)`
     color: var(--soft);
   }
   @media (max-width: 700px) {
-    flex-direction: column-reverse;
+    flex-direction: column;
     align-items: flex-start;
     justify-content: center;
     gap: 3px;
     &[data-mirror] {
-      flex-direction: column-reverse;
+      flex-direction: column;
       align-items: flex-end;
     }
-    > span:last-child,
-    &[data-mirror] > span:last-child {
+    > span:first-child,
+    &[data-mirror] > span:first-child {
       flex-direction: row;
       align-items: baseline;
       gap: 8px;
     }
-    &[data-mirror] > span:last-child {
+    &[data-mirror] > span:first-child {
       flex-direction: row-reverse;
     }
     b {
@@ -138,6 +132,13 @@ const Side = styled(AriaButton)`
       align-items: flex-end;
     }
   }
+`
+const Unseen = styled.span`
+  position: absolute;
+  clip-path: inset(50%);
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
 `
 const Strokes = styled.span`
   min-width: 74px;
