@@ -39,7 +39,7 @@ class Api:
     def __init__(self, member: Membership | None) -> None:
         self.client = Client()
         if member is not None:
-            self.client.force_login(member.user, backend="django.contrib.auth.backends.ModelBackend")
+            self.client.force_login(member.user, backend="apps.accounts.backends.MemberBackend")
 
     def __call__(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
         data = json.dumps(body) if body is not None else ""
@@ -52,7 +52,7 @@ def make_drum(workshop: Workshop, tag: str = "WR-001", **more: Any) -> Drum:
     owner, _ = Owner.objects.get_or_create(workshop=workshop, name="chandlery")
     facts: dict[str, Any] = {
         "name": "Wren", "kind": "rack-tom", "diameter_m": 12 * INCH, "depth_m": 8 * INCH, "rods_batter": 6, "rods_resonant": 6,
-        "wanted_batter_hz": 210.0, "place": place, "owner": owner, "search": f"{tag} Wren rack tom",
+        "wanted_batter_hz": 210.0, "place": place, "owner": owner, "search": f"{tag} wren rack tom".lower(),
     }  # fmt: skip
     return Drum.objects.create(workshop=workshop, tag=tag, **{**facts, **more})
 

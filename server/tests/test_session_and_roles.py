@@ -89,7 +89,7 @@ def test_signing_in_needs_the_csrf_token(with_password: House) -> None:
 
 def test_changes_need_the_csrf_token(house: House) -> None:
     client = Client(enforce_csrf_checks=True)
-    client.force_login(house.technician.user, backend="django.contrib.auth.backends.ModelBackend")
+    client.force_login(house.technician.user, backend="apps.accounts.backends.MemberBackend")
     assert client.post("/api/bench/jobs", "{}", content_type="application/json").status_code == 403
 
 

@@ -27,10 +27,9 @@ class _Member(APIKeyCookie):
     param_name = settings.SESSION_COOKIE_NAME
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Membership | None:
-        user_id = request.session.get("_auth_user_id") if key else None
-        if user_id is None or not request.user.is_authenticated:
+        if not key or not request.user.is_authenticated:
             return None
-        found = Membership.objects.select_related("workshop", "user").filter(user_id=user_id).first()
+        found: Membership | None = getattr(request.user, "membership", None)
         if found is not None:
             enter_workshop(found.workshop_id)
             cast(Request, request).member = found

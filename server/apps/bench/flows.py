@@ -203,9 +203,10 @@ def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
         stored["found"] = _work_out(ledger, body)
     if isinstance(body, SettleIn):
         _settle(ledger, body, member, event)
-    row = _append(ledger.job, member, event.id, stored, slot, event.device, event.made_at, **standing)
     if isinstance(body, CloseIn):
-        close_job(ledger.job, ledger.state, body, member)
+        with transaction.atomic():  # a close that is refused half way leaves nothing
+            close_job(ledger.job, ledger.state, body, member)
+    row = _append(ledger.job, member, event.id, stored, slot, event.device, event.made_at, **standing)
     ledger.add(row_of(row))
     return Receipt.model_validate({"id": event.id, "standing": row.standing, "seq": row.seq})
 
@@ -215,12 +216,9 @@ def _receive(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
         return Receipt(id=event.id, standing=known["standing"], seq=known["seq"])
     if JobEvent.objects.filter(pk=event.id).exists():
         return Receipt(id=event.id, standing="refused", code="bad_event", message="That entry belongs to another job.")
-    before = ledger.job.last_seq
     try:
-        with transaction.atomic():
-            return _take_one(ledger, event, member)
+        return _take_one(ledger, event, member)
     except (DrumworkError, Refused) as error:
-        ledger.job.last_seq = before
         return Receipt(id=event.id, standing="refused", code=error.code, message=error.message)
 
 
@@ -231,7 +229,7 @@ def _note_where(job: Job, state: BenchState) -> None:
     job.save(update_fields=["where", "touched_at", "resting_until", "last_seq"])
 
 
-@transaction.atomic
+@transaction.atomic(savepoint=False)
 def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tuple[int, list[Receipt]]:
     """Take in events in order. Each is stored once, whatever is sent how often.
 

@@ -306,7 +306,7 @@ def shape_bench(job: Job, drum: Drum, state: BenchState, conflicts: list[Conflic
         name=drum.name,
         kind=drum.kind,
         kind_words=KIND_WORDS[drum.kind],
-        size=size_words(drum, workshop.length_unit),
+        size=size_words(drum.diameter_m, drum.depth_m, workshop.length_unit),
         side=job.side,
         procedure=job.procedure,
         title=plan.title,

@@ -141,7 +141,7 @@ class Builder:
             place=place,
             owner=owner,
             state=state,
-            search=" ".join(words),
+            search=" ".join(words).lower(),
         )
 
     def side_history(self, drum: Drum, model: s.Model, side: str) -> None:

@@ -105,7 +105,7 @@ def sheet_of(drum: Drum, workshop: Workshop, now: datetime) -> Sheet:
             for name in ["tag", "name", "kind", "shell", "state", "thread", "hoops", "snare_bed", "badge", "note"]
         },
         kind_words=KIND_WORDS[drum.kind],
-        size=size_words(drum, unit),
+        size=size_words(drum.diameter_m, drum.depth_m, unit),
         place=drum.place.name,
         owner=drum.owner.name,
         kits=[kit.name for kit in drum.kits.all()],

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.utils import timezone
 from ninja import Query, Router, Schema, Status
 
@@ -9,8 +11,8 @@ from apps.accounts.auth import Request, technician
 from apps.history.schemas import Sheet
 from apps.history.selectors import sheet_of
 from apps.register import flows, selectors
-from apps.register.models import Drum, Kit, Owner, Place
-from apps.register.schemas import KIND_WORDS, Choices, DrumIn, DrumPage, DrumRow, rods_words, shape_form, size_words
+from apps.register.models import Kit, Owner, Place
+from apps.register.schemas import KIND_WORDS, Choices, DrumIn, DrumPage, rods_words, shape_form, size_words
 
 router = Router(tags=["register"])
 THREADS = ["7/32-24", "12-24", "M6", "M5", "M8"]
@@ -27,37 +29,37 @@ class FilterIn(Schema):
     offset: int = 0
 
 
-def _standing(drum: Drum) -> str:
-    if getattr(drum, "in_hand", False):
+def _standing(row: dict[str, Any]) -> str:
+    if row["in_hand"]:
         return "on the bench"
-    if getattr(drum, "overdue", False):
+    if row["overdue"]:
         return "check owed"
-    return {"in": "", "out": "out", "repair": "in repair", "retired": "retired"}[drum.state]
+    return {"in": "", "out": "out", "repair": "in repair", "retired": "retired"}[row["state"]]
 
 
-def _row(drum: Drum, unit: str) -> DrumRow:
-    return DrumRow.model_construct(
-        tag=drum.tag,
-        name=drum.name,
-        kind=drum.kind,
-        kind_words=KIND_WORDS[drum.kind],
-        size=size_words(drum, unit),
-        rods=rods_words(drum),
-        place=drum.place.name,
-        owner=drum.owner.name,
-        kits=[kit.name for kit in drum.kits.all()],
-        state=drum.state,
-        standing=_standing(drum),
-        owed=getattr(drum, "overdue", False) and not getattr(drum, "in_hand", False),
-    )
+def _row(row: dict[str, Any], unit: str) -> dict[str, Any]:
+    return {
+        "tag": row["tag"],
+        "name": row["name"],
+        "kind": row["kind"],
+        "kind_words": KIND_WORDS[row["kind"]],
+        "size": size_words(row["diameter_m"], row["depth_m"], unit),
+        "rods": rods_words(row["kind"], row["rods_batter"], row["rods_resonant"]),
+        "place": row["in_place"],
+        "owner": row["of_owner"],
+        "kits": row["in_kits"],
+        "state": row["state"],
+        "standing": _standing(row),
+        "owed": row["overdue"] and not row["in_hand"],
+    }
 
 
 @router.get("/drums", response=DrumPage, operation_id="drums")
-def drums(request: Request, chosen: Query[FilterIn]) -> DrumPage:
+def drums(request: Request, chosen: Query[FilterIn]) -> dict[str, Any]:
     narrowed = selectors.Filter(**chosen.dict(exclude={"offset"}))
     total, page = selectors.register_page(narrowed, timezone.now(), max(0, chosen.offset))
     unit = request.member.workshop.length_unit
-    return DrumPage(total=total, drums=[_row(drum, unit) for drum in page])
+    return {"total": total, "drums": [_row(row, unit) for row in page]}
 
 
 @router.get("/choices", response=Choices, operation_id="choices")

@@ -17,7 +17,7 @@ __all__ = ["add_drum", "edit_drum"]
 
 def _search_text(drum: Drum, kits: list[str]) -> str:
     words = [drum.tag, drum.name, KIND_WORDS[drum.kind], drum.shell, drum.place.name, drum.owner.name, *kits]
-    return " ".join(words)[:400]
+    return " ".join(words).lower()[:400]
 
 
 def _set_kits(drum: Drum, kits: list[str]) -> None:

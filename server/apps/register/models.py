@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 from django.contrib.postgres.fields import ArrayField
-from django.contrib.postgres.indexes import GinIndex, OpClass
 from django.db import models
 from django.db.models import F, Q
-from django.db.models.functions import Upper
 
 from apps.workshops.models import Owned
 
@@ -94,7 +92,6 @@ class Drum(Owned):
         indexes = [
             models.Index(fields=["workshop", "kind", "tag"], name="drum_kind"),
             models.Index(fields=["workshop", "place", "tag"], name="drum_place"),
-            GinIndex(OpClass(Upper("search"), name="gin_trgm_ops"), name="drum_search"),
         ]
         constraints = [
             models.UniqueConstraint(fields=["workshop", "tag"], name="drum_tag_unique"),

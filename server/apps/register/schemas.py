@@ -108,15 +108,14 @@ def length_words(metres: float, unit: str) -> str:
     return f"{whole} {parts[rest]}" if rest else str(whole)
 
 
-def size_words(drum: Drum, unit: str) -> str:
-    return f"{length_words(drum.diameter_m, unit)} × {length_words(drum.depth_m, unit)} {unit}"
+def size_words(diameter_m: float, depth_m: float, unit: str) -> str:
+    return f"{length_words(diameter_m, unit)} × {length_words(depth_m, unit)} {unit}"
 
 
-def rods_words(drum: Drum) -> str:
-    if drum.kind == DrumKind.ROPE_BASS:
+def rods_words(kind: str, batter: int, resonant: int) -> str:
+    if kind == DrumKind.ROPE_BASS:
         return "rope"
-    same = drum.rods_batter == drum.rods_resonant
-    return f"{drum.rods_batter}" if same else f"{drum.rods_batter}/{drum.rods_resonant}"
+    return f"{batter}" if batter == resonant else f"{batter}/{resonant}"
 
 
 def _read(problems: dict[str, str], name: str, read, text: str):  # type: ignore[no-untyped-def]

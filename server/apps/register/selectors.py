@@ -5,13 +5,14 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
-from django.db.models import Count, Exists, OuterRef, Q, QuerySet
-from django.db.models.functions import Upper
+from django.contrib.postgres.expressions import ArraySubquery
+from django.db.models import Count, Exists, F, OuterRef, Q, QuerySet
 
 from apps.bench.models import Job
 from apps.followups.models import FollowUp
-from apps.register.models import Drum, Kit, Owner, Place
+from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 
 PAGE = 50
 
@@ -30,8 +31,8 @@ class Filter:
 
 def _matching(chosen: Filter) -> QuerySet[Drum]:
     drums = Drum.objects.all()
-    for word in chosen.text.upper().split():
-        drums = drums.annotate(upper_search=Upper("search")).filter(upper_search__contains=word)
+    for word in chosen.text.lower().split():
+        drums = drums.filter(search__contains=word)
     exact = {
         "kind": chosen.kind,
         "place__name": chosen.place,
@@ -42,18 +43,30 @@ def _matching(chosen: Filter) -> QuerySet[Drum]:
     return drums.filter(**{name: value for name, value in exact.items() if value})
 
 
-def register_page(chosen: Filter, now: datetime, offset: int = 0, limit: int = PAGE) -> tuple[int, list[Drum]]:
-    """Total and one page, each drum marked with whether it has a job in hand or a check overdue."""
+COLUMNS = ("tag", "name", "kind", "diameter_m", "depth_m", "rods_batter", "rods_resonant", "state")
+
+
+def register_page(
+    chosen: Filter, now: datetime, offset: int = 0, limit: int = PAGE
+) -> tuple[int, list[dict[str, Any]]]:
+    """Total and one page as plain rows, each marked with whether it has a job in hand or a check overdue."""
     matching = _matching(chosen)
     total = matching.aggregate(n=Count("id"))["n"]
+    # The page is cut first, so that only its own rows are looked up further.
+    ids = matching.order_by("tag").values("id")[offset : offset + limit]
     page = (
-        matching.select_related("place", "owner")
-        .prefetch_related("kits")
+        Drum.objects.filter(id__in=ids)
         .annotate(
+            in_place=F("place__name"),
+            of_owner=F("owner__name"),
+            in_kits=ArraySubquery(
+                KitDrum.objects.filter(drum=OuterRef("pk")).order_by("kit__name").values("kit__name")
+            ),
             in_hand=Exists(Job.objects.filter(drum=OuterRef("pk"), state="open")),
             overdue=Exists(FollowUp.objects.filter(drum=OuterRef("pk"), done_at__isnull=True, due_at__lte=now)),
         )
-        .order_by("tag")[offset : offset + limit]
+        .order_by("tag")
+        .values(*COLUMNS, "in_place", "of_owner", "in_kits", "in_hand", "overdue")
     )
     return total, list(page)
 

@@ -26,7 +26,8 @@ def inside(workshop_id: int) -> Iterator[None]:
 
 def row_security(*tables: str) -> migrations.RunSQL:
     """Force row security on tables with a workshop_id: reads and writes of other workshops' rows do not happen."""
-    own = "workshop_id = nullif(current_setting('app.workshop', true), '')::bigint"
+    # As a sub-select the setting is read once a query, not once a row.
+    own = "workshop_id = (select nullif(current_setting('app.workshop', true), '')::bigint)"
     on = [
         f"alter table {t} enable row level security; alter table {t} force row level security;"
         f"create policy own_workshop on {t} using ({own}) with check ({own});"

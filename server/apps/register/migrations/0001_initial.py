@@ -4,7 +4,6 @@ import django.contrib.postgres.fields
 import django.contrib.postgres.indexes
 import django.db.models.deletion
 import django.db.models.functions.text
-from django.contrib.postgres.operations import TrigramExtension
 from django.db import migrations, models
 
 
@@ -17,7 +16,6 @@ class Migration(migrations.Migration):
     ]
 
     operations = [
-        TrigramExtension(),
         migrations.CreateModel(
             name='Drum',
             fields=[
@@ -131,10 +129,6 @@ class Migration(migrations.Migration):
         migrations.AddIndex(
             model_name='drum',
             index=models.Index(fields=['workshop', 'place', 'tag'], name='drum_place'),
-        ),
-        migrations.AddIndex(
-            model_name='drum',
-            index=django.contrib.postgres.indexes.GinIndex(django.contrib.postgres.indexes.OpClass(django.db.models.functions.text.Upper('search'), name='gin_trgm_ops'), name='drum_search'),
         ),
         migrations.AddConstraint(
             model_name='drum',
