@@ -54,7 +54,8 @@ class Cluster:
 
         superuser = self.url.replace("//redtally@", "//postgres@")
         with psycopg.connect(superuser) as connection:
-            return [[str(value) for value in row] for row in connection.execute(sql)]
+            answer = connection.execute(sql)
+            return [[str(value) for value in row] for row in answer] if answer.description else []
 
 
 class Server:

@@ -35,7 +35,7 @@ class Predicted:
 class Proposal:
     """Turns for every rod that is there, with their expected effect.
 
-    `chance_even` is the chance, 0…1, that the head is within the rule after these turns.
+    `chance_now` and `chance_even` are the chances, 0…1, that the head is within the rule now and after these turns.
     `too_coarse` is a sentence when whole steps cannot meet the rule, else empty.
     """
 
@@ -46,6 +46,7 @@ class Proposal:
     predicted_spread_hz: float
     predicted_mean_hz: float
     chance_even: float
+    chance_now: float
     modal: float
     why_round: str
     why_rod: Mapping[int, str]
@@ -62,6 +63,14 @@ def _pitches(belief: Belief, turns: Mapping[int, Turns], wanted_hz: float) -> tu
     values, vectors = np.linalg.eigh(covariance)
     draws = _normals(len(hz)) @ (vectors * np.sqrt(np.clip(values, 0, None))).T
     return hz, sd, wanted_hz * np.sqrt(np.clip(mean + draws, 1e-6, None))
+
+
+def _chance(draws: Array, task: ClearingTask) -> float:
+    """Share of the draws that lie within the rule."""
+    wanted = task.wanted_hz
+    even = np.ptp(draws, axis=1) <= task.even.allowed_hz(wanted)
+    on_pitch = np.abs(draws.mean(axis=1) / wanted - 1) <= task.even.mean_ratio
+    return float((even & on_pitch).mean())
 
 
 @lru_cache(maxsize=16)
@@ -82,8 +91,9 @@ def propose(task: ClearingTask) -> Proposal:
     belief = believe(task)
     turns = {rod: Turns(0) for rod in rods} if verdict.clear else plan_turns(task, belief)
     means, sds, draws = _pitches(belief, turns, wanted)
-    spreads, allowed = np.ptp(draws, axis=1), task.even.allowed_hz(wanted)
-    on_pitch = np.abs(draws.mean(axis=1) / wanted - 1) <= task.even.mean_ratio
+    allowed = task.even.allowed_hz(wanted)
+    still = {rod: Turns(0) for rod in rods}
+    now = _chance(_pitches(belief, still, wanted)[2], task) if any(turns.values()) else _chance(draws, task)
     predicted = {rod: Predicted(float(m), float(s)) for rod, m, s in zip(rods, means, sds, strict=True)}
     spread = float(np.ptp(means))
     return Proposal(
@@ -93,7 +103,8 @@ def propose(task: ClearingTask) -> Proposal:
         predicted=predicted,
         predicted_spread_hz=spread,
         predicted_mean_hz=float(means.mean()),
-        chance_even=float(((spreads <= allowed) & on_pitch).mean()),
+        chance_even=_chance(draws, task),
+        chance_now=now,
         modal=belief.modal,
         why_round=verdict.words if verdict.clear else explain_round(last, turns, wanted, spread),
         why_rod={rod: explain_rod(task.layout, rod, last, turns, wanted) for rod in rods},

@@ -1,0 +1,65 @@
+"""A head cleared round after round, remembering what was read and turned."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Final
+
+from drumwork.quantities import Pitch, Turns
+from drumwork.rods.clearing.propose import Proposal, propose
+from drumwork.rods.clearing.task import ClearingTask, EvenRule, Round
+from drumwork.rods.layout import RodLayout
+
+__all__ = ["STRICT", "ClearingSession", "Step"]
+
+STRICT: Final = EvenRule(spread_hz=2.0, spread_ratio=0.01, mean_ratio=0.01)
+"""Within 1 % and 2 Hz of even, the mean within 1 % of wanted."""
+SURE: Final = 0.9
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """What to do after a round: these turns, or nothing more because the head is done."""
+
+    done: bool
+    turns: Mapping[int, Turns]
+    proposal: Proposal
+
+
+@dataclass
+class ClearingSession:
+    """One head and one wanted pitch; readings in, turns out.
+
+    Done means that, by all rounds so far, the true pitches lie within the rule with a chance of at least nine in ten:
+    a single noisy round that happens to look even does not end it.
+    """
+
+    layout: RodLayout
+    target: Pitch
+    step: Turns
+    prior_hz_per_turn: float | None = None
+    even: EvenRule = STRICT
+    rounds: list[Round] = field(default_factory=list)
+
+    def turned(self, turns: Mapping[int, Turns]) -> None:
+        """What was really turned since the last reading, when it differs from what was asked."""
+        if self.rounds:
+            self.rounds[-1] = Round(self.rounds[-1].readings, turns)
+
+    def read(self, readings: Mapping[int, Pitch]) -> Step:
+        """Take in a round; the turns proposed count as made until `turned` says otherwise."""
+        self.rounds.append(Round(readings))
+        task = ClearingTask(
+            self.layout,
+            tuple(self.rounds),
+            self.step,
+            self.target,
+            self.even,
+            self.prior_hz_per_turn,
+        )
+        found = propose(task)
+        done = found.chance_now >= SURE
+        turns = {rod: Turns(0) for rod in self.layout.rods} if done else dict(found.turns)
+        self.rounds[-1] = Round(readings, turns)
+        return Step(done, turns, found)
