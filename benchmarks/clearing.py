@@ -62,7 +62,7 @@ class Drum:
             rho2, rho4 = self.random.uniform(0.29, 0.47), self.random.uniform(0.0, 0.08)
             share = 1 + 2 * rho2 * np.cos(2 * apart)
             return np.asarray((share + 2 * rho4 * np.cos(4 * apart) if self.n >= 8 else share) / self.n)
-        near, facing = self.random.uniform(0.1, 0.4), self.random.uniform(0, 0.15)
+        near, facing = self.random.uniform(0.15, 0.5), self.random.uniform(0, 0.2)
         kernel = np.zeros(self.n)
         kernel[0], kernel[1], kernel[-1] = 1, near, near
         if self.n % 2 == 0:
@@ -94,7 +94,7 @@ def make_drum(seed: int) -> Drum:
     random = np.random.default_rng(seed)
     n = COUNTS[seed % 4]
     target = float(random.uniform(90, 330))
-    gain = target * random.uniform(0.25, 0.55)
+    gain = target * random.uniform(0.22, 0.5)
     told = gain * random.uniform(1 / 1.4, 1.4)
     retune = 0.0 if seed % 3 == 0 else float(random.uniform(-0.08, 0.12))
     return Drum(

@@ -1,13 +1,14 @@
 """What the readings and turns so far say about a head: its present state and how it answers to its rods.
 
-Everything is linear in z = (f / wanted)², since tension goes with the square of pitch. The state after the turns
-T made since the first round is
+Everything is linear in z = (f / wanted)², since tension goes with the square of pitch. With s the present state and U the turns made
+since a reading was taken, that reading saw
 
-    z = z0 + R · diag(1 + q) · T,        R = Σ_k λ_k P_k
+    z = s - R · diag(1 + q) · U,        R = Σ_k λ_k P_k
 
-where P_k projects on the k-th harmonic round the head, λ_k is that harmonic's answer per turn, and q is each rod's
-own departure (thread, friction, slip). Two kinds of head are believed in side by side and weighed by evidence: one
-whose edge readings follow the two-lobed doublet (odd harmonics all but unheard), and one that answers locally.
+where P_k projects on the k-th harmonic round the head, λ_k is that harmonic's answer per turn, and q is each rod's own departure
+(thread, friction, slip). Turns are made with a small error of their own, which stays in the head: readings from before the same turn
+share it. Two kinds of head are believed in side by side and weighed by evidence: one whose edge readings follow the two-lobed doublet
+(odd harmonics all but unheard), and one that answers locally.
 
 References
 ----------
@@ -38,7 +39,7 @@ ANSWER_PER_TURN: Final = 0.8  # all rods one turn: z rises by this, when nothing
 ANSWER_LOG_SD: Final = 0.35
 ROD_SD: Final = 0.10
 READING_SD: Final = 0.006  # ±0.3 % of pitch is ±0.6 % of z
-MOVED_SD: Final = 0.03  # of what the turns made move: execution, and what the linear answer leaves out
+EXECUTION_SD: Final = 0.03  # of a turn: how exactly it is made
 UNEVEN_SD: Final = 0.12  # typical unevenness of z in a harmonic that can be read
 MODAL_SHARE: Final = {0: (1.0, 0.0, 1.0), 2: (0.44, 0.09, UNEVEN_SD), 4: (0.06, 0.06, 0.02)}
 MODAL_ODD: Final = (0.0, 0.02, 0.004)
@@ -48,20 +49,18 @@ ITERATIONS: Final = 3
 
 @dataclass(frozen=True, slots=True)
 class Component:
-    """A Gaussian belief under one kind of head, over (first state, harmonic answers, rod quirks).
+    """A Gaussian belief under one kind of head, over (present state, harmonic answers, rod quirks).
 
     Attributes
     ----------
     mean, covariance : (2n + K,), (2n + K, 2n + K)
     projections : (K, n, n)
-    total : (n,) turns made since the first round
     weight : chance, 0…1, that the head is of this kind
     """
 
     mean: Array
     covariance: Array
     projections: Array
-    total: Array
     weight: float
 
     @property
@@ -86,7 +85,7 @@ class Component:
     @property
     def state(self) -> Array:
         """(n,) mean present state."""
-        return self.mean[: self.rods] + self.answer @ self.total
+        return self.mean[: self.rods]
 
     def directions(self) -> Array:
         """(K + n, n, n) how the answer changes with each unknown: harmonics first, then quirks."""
@@ -98,7 +97,7 @@ class Component:
 
     def jacobian(self, turns: Array) -> Array:
         """(n, 2n + K) how the state after further turns changes with each unknown."""
-        moved = self.directions() @ (self.total + turns)
+        moved = self.directions() @ turns
         return np.concatenate([np.eye(self.rods), moved.T], axis=1)
 
 
@@ -128,7 +127,8 @@ class Belief:
         spread = np.zeros((len(mean), len(mean)))
         for c, m in zip(self.components, means, strict=True):
             jacobian = c.jacobian(turns)
-            spread += c.weight * (jacobian @ c.covariance @ jacobian.T + np.outer(m - mean, m - mean))
+            slips = (c.answer * (EXECUTION_SD * turns) ** 2) @ c.answer.T
+            spread += c.weight * (jacobian @ c.covariance @ jacobian.T + slips + np.outer(m - mean, m - mean))
         return mean, spread
 
 
@@ -175,51 +175,62 @@ def _prior(modal: bool, layout: RodLayout, projections: Array, level: float, sca
 
 @dataclass(frozen=True, slots=True)
 class _Observed:
-    """Every reading so far: its value, which rod, and the turns each rod had had by then."""
+    """Every reading so far: its value, its rod, its round; and the turns made after each round."""
 
-    z: Array
-    rod: NDArray[np.intp]
-    turned: Array  # (m, n) turns since the first round, one row per reading
-    first: int  # readings of the first round
+    z: Array  # (m,)
+    rod: NDArray[np.intp]  # (m,)
+    round: NDArray[np.intp]  # (m,)
+    made: Array  # (r, n) turns made after each round; none after the last
+    since: Array  # (m, n) turns made since each reading
 
 
 def _observe(task: ClearingTask) -> _Observed:
     rods = task.layout.rods
-    total = np.zeros(len(rods))
-    z, where, turned = [], [], []
-    for each in task.rounds:
+    z, where, when = [], [], []
+    made = np.zeros((len(task.rounds), len(rods)))
+    for number, each in enumerate(task.rounds):
         for rod, pitch in each.readings.items():
             z.append((pitch.hz / task.wanted_hz) ** 2)
             where.append(rods.index(rod))
-            turned.append(total.copy())
-        total = total + np.array([float(each.turned[rod].fraction) if rod in each.turned else 0.0 for rod in rods])
-    return _Observed(np.array(z), np.array(where), np.array(turned), len(task.rounds[0].readings))
+            when.append(number)
+        if number < len(task.rounds) - 1:
+            made[number] = [float(each.turned[rod].fraction) if rod in each.turned else 0.0 for rod in rods]
+    later = np.cumsum(made[::-1], axis=0)[::-1]
+    return _Observed(np.array(z), np.array(where), np.array(when), made, later[np.array(when)])
 
 
-def _fit(seen: _Observed, projections: Array, prior: _Prior, scale: float) -> tuple[Component, float]:
+def _noise(seen: _Observed, made_answer: Array) -> Array:
+    """(m, m) what readings do not tell: their own error, and the slips of turns made after them, shared by rods and rounds."""
+    noise = np.eye(len(seen.z)) * READING_SD**2
+    for number, turns in enumerate(seen.made):
+        if turns.any():
+            before = seen.round <= number
+            effect = np.where(before[:, None], made_answer, 0.0) * (EXECUTION_SD * turns)
+            noise += effect @ effect.T
+    return noise
+
+
+def _fit(seen: _Observed, projections: Array, prior: _Prior) -> tuple[Component, float]:
     """Gauss–Newton posterior under one kind of head, and its log evidence."""
     harmonics, n = projections.shape[0], projections.shape[1]
-    moved = np.sqrt((seen.turned**2).mean(axis=1)) * scale
-    noise = READING_SD**2 + (MOVED_SD * moved) ** 2
     at_rod = projections[:, seen.rod, :]  # (K, m, n)
     own = np.eye(n)[seen.rod]
     mean = prior.mean
     for _ in range(ITERATIONS):
         lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
         by_rod = np.tensordot(lam, at_rod, axes=1)  # (m, n) answer of the reading's rod to each rod
-        by_answer = np.einsum("kmn,mn->mk", at_rod, seen.turned * (1 + quirk))
-        jacobian = np.concatenate([own, by_answer, by_rod * seen.turned], axis=1)
+        by_answer = -np.einsum("kmn,mn->mk", at_rod, seen.since * (1 + quirk))
+        jacobian = np.concatenate([own, by_answer, -by_rod * seen.since], axis=1)
         predicted = mean[:n][seen.rod] + by_answer @ lam
         offset = seen.z - predicted + jacobian @ (mean - prior.mean)
         spread = jacobian @ prior.covariance
-        innovation = spread @ jacobian.T + np.diag(noise)
+        innovation = spread @ jacobian.T + _noise(seen, by_rod)
         gain = np.linalg.solve(innovation, spread).T
         mean = prior.mean + gain @ offset
     covariance = prior.covariance - gain @ spread
     log_det = float(np.linalg.slogdet(innovation)[1])
     evidence = -0.5 * float(offset @ np.linalg.solve(innovation, offset)) - 0.5 * log_det
-    total = seen.turned[-1]
-    return Component(mean, (covariance + covariance.T) / 2, projections, total, 1.0), evidence
+    return Component(mean, (covariance + covariance.T) / 2, projections, 1.0), evidence
 
 
 def believe(task: ClearingTask) -> Belief:
@@ -227,11 +238,9 @@ def believe(task: ClearingTask) -> Belief:
     projections = _projections(task.layout)
     scale = 2 * task.prior_hz_per_turn / task.wanted_hz if task.prior_hz_per_turn else ANSWER_PER_TURN
     seen = _observe(task)
-    level = float(seen.z[: seen.first].mean())
-    fits = [
-        _fit(seen, projections, _prior(modal, task.layout, projections, level, scale), scale) for modal in (True, False)
-    ]
+    level = float(seen.z[seen.round == len(task.rounds) - 1].mean())
+    fits = [_fit(seen, projections, _prior(modal, task.layout, projections, level, scale)) for modal in (True, False)]
     against = fits[1][1] - fits[0][1]
     modal = 1 / (1 + math.exp(min(50.0, max(-50.0, against))))
     weighed = zip(fits, (modal, 1 - modal), strict=True)
-    return Belief(tuple(Component(c.mean, c.covariance, c.projections, c.total, w) for (c, _), w in weighed))
+    return Belief(tuple(Component(c.mean, c.covariance, c.projections, w) for (c, _), w in weighed))

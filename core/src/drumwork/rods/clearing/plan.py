@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drumwork.quantities import Turns
-from drumwork.rods.clearing.belief import Belief, Component
+from drumwork.rods.clearing.belief import EXECUTION_SD, Belief, Component
 from drumwork.rods.clearing.task import ClearingTask
 
 __all__ = ["Limits", "limits_of", "plan_turns"]
@@ -20,8 +20,11 @@ Array = NDArray[np.float64]
 
 CRANKING_COST: Final = 2e-6  # per step turned, in z²: breaks ties, does not trade evenness away
 ODD_COST: Final = 0.01  # keeps turns that pitch cannot hear near the count that is even
-MOST_SLACKENED: Final = 0.5  # of what holds a rod, in one round
+MOST_SLACKENED: Final = 0.4  # of what holds a rod, in one round
 MOST_TIGHTENED_TURNS: Final = 1.0
+RMS_WEIGHT: Final = 0.7
+MEAN_ROOM: Final = 0.5
+CRANKING_HZ: Final = 0.002
 NEGLIGIBLE: Final = 1e-4
 KEEP_ABOVE_FINGERS: Final = Turns.of(1, 8)
 
@@ -35,7 +38,7 @@ class Limits:
 
 
 def limits_of(task: ClearingTask, belief: Belief) -> Limits:
-    """A rod keeps half of what holds it now, and stays above finger-tight where the tally tells where that is."""
+    """A rod keeps more than half of what holds it now, and stays above finger-tight where the tally tells where that is."""
     step = float(task.step.fraction)
     per_turn = float(belief.answer.sum(axis=1).mean())
     in_tension = np.clip(belief.z, 0, None) / max(per_turn, 1e-6)  # turns above slack, as pitch tells
@@ -59,16 +62,16 @@ class _Quadratic:
 def _expected_unevenness(component: Component) -> tuple[Array, Array]:
     """A (n, n) and b (n,): expected squared distance from wanted after turns t is tᵀAt + 2bᵀt + constant.
 
-    With r the distance now, M the answer and B its uncertainty, E|r + Mt + δz + B(T + t)|² is quadratic in t.
+    With r the distance now, M the answer and B its uncertainty, E|r + δ + (M + B)t|² is quadratic in t.
     """
     n = component.rods
     directions = component.directions()
     answer, residual = component.answer, component.state - 1
-    unknowns = component.covariance[n:, n:]
-    spread = np.tensordot(unknowns, directions, axes=1)
+    spread = np.tensordot(component.covariance[n:, n:], directions, axes=1)
     uncertain = np.einsum("mri,mrj->ij", directions, spread)
     shared = np.einsum("mri,rm->i", directions, component.covariance[:n, n:])
-    return answer.T @ answer + uncertain, answer.T @ residual + uncertain @ component.total + shared
+    slips = np.diag(EXECUTION_SD**2 * (answer**2).sum(axis=0))
+    return answer.T @ answer + uncertain + slips, answer.T @ residual + shared
 
 
 def _cost(task: ClearingTask, belief: Belief) -> _Quadratic:
@@ -77,7 +80,7 @@ def _cost(task: ClearingTask, belief: Belief) -> _Quadratic:
     a = 2 * step**2 * sum(weight * part for weight, part, _ in parts)
     b = 2 * step * sum(weight * part for weight, _, part in parts)
     odd = _odd_projection(task)
-    weight = 2 * ODD_COST * step
+    weight = 2 * ODD_COST * belief.modal * step  # a head that answers locally lets odd patterns be heard
     a = a + weight * step * odd
     if task.tally is not None:
         counted = np.array([float(task.tally[rod].fraction) for rod in task.layout.rods])
@@ -121,6 +124,40 @@ def _improve(cost: _Quadratic, limits: Limits, x: NDArray[np.int64]) -> NDArray[
     return x
 
 
+def _polish(
+    task: ClearingTask, belief: Belief, cost: _Quadratic, limits: Limits, x: NDArray[np.int64]
+) -> NDArray[np.int64]:
+    """Near the goal, what counts is the spread between the highest and the lowest rod: choose among whole steps by that.
+
+    The expected unevenness stays in the measure, so that doubtful readings do not make bolder turns.
+    """
+    wanted, step = task.wanted_hz, float(task.step.fraction)
+    answer, state = belief.answer * step, belief.z
+    doubt = float(np.trace(belief.outcome(np.zeros(len(x)))[1]))
+    residual = float(((state - 1) ** 2).sum()) + doubt
+
+    def measure(candidates: NDArray[np.int64]) -> Array:
+        hz = wanted * np.sqrt(np.clip(state + candidates @ answer.T, 1e-6, None))
+        quadratic = 0.5 * np.einsum("mi,ij,mj->m", candidates, cost.a, candidates) + candidates @ cost.b + residual
+        rms = wanted / 2 * np.sqrt(np.clip(quadratic, 0, None) / len(x))
+        off = np.clip(np.abs(hz.mean(axis=1) / wanted - 1) - MEAN_ROOM * task.even.mean_ratio, 0, None) * wanted
+        return np.asarray(
+            np.ptp(hz, axis=1) + RMS_WEIGHT * rms + 4 * off + CRANKING_HZ * np.abs(candidates).sum(axis=1)
+        )
+
+    table = _moves(len(x))
+    best = float(measure(x[None])[0])
+    for _ in range(60):
+        candidates = x + table
+        allowed = ((candidates >= limits.down) & (candidates <= limits.up)).all(axis=1)
+        values = np.where(allowed, measure(candidates), np.inf)
+        found = int(np.argmin(values))
+        if values[found] >= best - 1e-9:
+            break
+        x, best = candidates[found], float(values[found])
+    return x
+
+
 def plan_turns(task: ClearingTask, belief: Belief) -> Mapping[int, Turns]:
     """Turns per rod in whole steps of the task, within the limits, zero for rods to be left alone."""
     cost, limits = _cost(task, belief), limits_of(task, belief)
@@ -130,5 +167,6 @@ def plan_turns(task: ClearingTask, belief: Belief) -> Mapping[int, Turns]:
     found = [_improve(cost, limits, each) for each in (start, at_rest)]
     value = [0.5 * x @ cost.a @ x + cost.b @ x + cost.c * np.abs(x).sum() for x in found]
     best = found[int(np.argmin(value))]
+    best = _polish(task, belief, cost, limits, best)
     size = task.step.thirtyseconds
     return {rod: Turns(int(steps) * size) for rod, steps in zip(task.layout.rods, best, strict=True)}
