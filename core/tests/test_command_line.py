@@ -25,3 +25,41 @@ def test_pattern_as_json_tells_whether_the_rule_reaches_all(capsys: pytest.Captu
 def test_bad_requests_end_with_a_sentence_and_status_two(words: list[str], capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["pattern", *words]) == 2
     assert capsys.readouterr().err.startswith("drumwork: ")
+
+
+@pytest.mark.parametrize(
+    ("words", "keys"),
+    [
+        (["pitch", "F3 +12", "--from", "110"], {"hz", "note", "cents", "ratio"}),
+        (
+            ["film", "--diameter", "14", "--pitch", "300"],
+            {"stress_mpa", "rod_load_n", "highest_safe_hz", "allowed", "words"},
+        ),
+        (
+            ["twoheads", "--diameter", "15", "--depth", "13", "--batter", "175", "--relation", "higher"],
+            {"batter_hz", "resonant_hz", "fundamental_hz", "character"},
+        ),
+        (["settle", "--target", "175", "--seen", "2:25"], {"drop_cents", "leave_at_hz", "next_check_after_days"}),
+    ],
+)
+def test_every_verb_answers_in_words_and_in_json(
+    words: list[str], keys: set[str], capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(words) == 0
+    assert capsys.readouterr().out.strip()
+    assert main([*words, "--json"]) == 0
+    assert keys <= set(json.loads(capsys.readouterr().out))
+
+
+@pytest.mark.parametrize(
+    "words",
+    [
+        ["pitch", "abc"],
+        ["film", "--diameter", "0", "--pitch", "300"],
+        ["twoheads", "--diameter", "15", "--depth", "13"],
+        ["settle", "--target", "175", "--seen", "x"],
+    ],
+)
+def test_every_verb_refuses_with_a_sentence(words: list[str], capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(words) == 2
+    assert capsys.readouterr().err.startswith("drumwork: ")

@@ -1,5 +1,6 @@
-"""New film drops in pitch over its first days: when to come back."""
+"""New film drops in pitch over its first days: how far, and when to come back."""
 
 from drumwork.settling.dates import settling_check_due
+from drumwork.settling.model import Dropped, Settling, expect_settling
 
-__all__ = ["settling_check_due"]
+__all__ = ["Dropped", "Settling", "expect_settling", "settling_check_due"]

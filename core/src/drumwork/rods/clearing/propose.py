@@ -80,16 +80,18 @@ def _normals(n: int) -> Array:
     return np.concatenate([half, -half])
 
 
-def propose(task: ClearingTask) -> Proposal:
+def propose(task: ClearingTask, stop_when_read_clear: bool = True) -> Proposal:
     """Judge the last round and propose the next turns.
 
-    When the last round is clear, every proposed turn is zero: the work is done.
+    When the last round reads clear, every proposed turn is zero: for a person with a drum the work is done. With
+    `stop_when_read_clear` off the belief over all rounds decides instead, which a lucky noisy round does not fool.
     """
     wanted, last = task.wanted_hz, task.rounds[-1].readings
     rods = task.layout.rods
     verdict = judge(last, wanted, task.even, len(rods))
     belief = believe(task)
-    turns = {rod: Turns(0) for rod in rods} if verdict.clear else plan_turns(task, belief)
+    stop = verdict.clear and stop_when_read_clear
+    turns = {rod: Turns(0) for rod in rods} if stop else plan_turns(task, belief)
     means, sds, draws = _pitches(belief, turns, wanted)
     allowed = task.even.allowed_hz(wanted)
     still = {rod: Turns(0) for rod in rods}
