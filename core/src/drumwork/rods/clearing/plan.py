@@ -21,6 +21,8 @@ Array = NDArray[np.float64]
 CRANKING_COST: Final = 2e-6  # per step turned, in z²: breaks ties, does not trade evenness away
 ODD_COST: Final = 0.01  # keeps turns that pitch cannot hear near the count that is even
 MOST_SLACKENED: Final = 0.4  # of what holds a rod, in one round
+HEARD_SHARE: Final = 0.44  # of a two-lobed pattern of turns, what the readings show (docs/sources/film.md)
+UNHEARD_SDS: Final = 2.5
 MOST_TIGHTENED_TURNS: Final = 1.0
 RMS_WEIGHT: Final = 0.7
 MEAN_ROOM: Final = 0.5
@@ -38,16 +40,23 @@ class Limits:
 
 
 def limits_of(task: ClearingTask, belief: Belief) -> Limits:
-    """A rod keeps more than half of what holds it now, and stays above finger-tight where the tally tells where that is."""
+    """A rod keeps more than half of what holds it now, and stays above finger-tight where the tally tells where that is.
+
+    Without a tally, unevenness that pitch does not hear must be reckoned with: it is taken to be as large as what is heard, and a rod
+    that may hang by little is not slackened far.
+    """
     step = float(task.step.fraction)
-    per_turn = float(belief.answer.sum(axis=1).mean())
-    in_tension = np.clip(belief.z, 0, None) / max(per_turn, 1e-6)  # turns above slack, as pitch tells
+    per_turn = max(float(belief.answer.sum(axis=1).mean()), 1e-6)
+    in_tension = np.clip(belief.z, 0, None) / per_turn  # turns above slack, as pitch tells
     room = MOST_SLACKENED * in_tension
     if task.tally is not None:
         counted = [float((task.tally[rod] + -KEEP_ABOVE_FINGERS).fraction) for rod in task.layout.rods]
         room = np.minimum(room, np.clip(counted, 0, None))
+    else:
+        unheard = belief.modal * np.std(belief.z) / (HEARD_SHARE * per_turn)
+        room = np.minimum(room, np.clip(in_tension - UNHEARD_SDS * unheard, step, None))
     up = np.full(len(room), MOST_TIGHTENED_TURNS)
-    return Limits(-np.floor(room / step).astype(np.int64), np.floor(up / step).astype(np.int64))
+    return Limits(-np.floor(room / step + 1e-9).astype(np.int64), np.floor(up / step).astype(np.int64))
 
 
 @dataclass(frozen=True, slots=True)
