@@ -2,50 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Body, Entry } from '../../../api/outbox'
 import { nextOf } from './next'
 import { overlay } from './overlay'
-import type { Bench, Lap, Rod, Step } from './types'
-
-const rod = (number: number, more: Partial<Rod> = {}): Rod => ({
-  rod: number,
-  owed_32: null,
-  turned: null,
-  reading: null,
-  predicted_hz: null,
-  predicted_sd_hz: null,
-  predicted_cents: null,
-  why: '',
-  ...more,
-})
-const lap = (each: number | null, more: Partial<Lap> = {}): Lap => ({
-  each_32: each,
-  order: [1, 3, 2, 4],
-  rods: [1, 2, 3, 4].map((n) => rod(n, { owed_32: each })),
-  plan: null,
-  wanted_hz: 200,
-  compared: '',
-  ...more,
-})
-const step = (id: string, kind: string, laps: Lap[] = []): Step => ({
-  id,
-  title: id,
-  kind,
-  say: '',
-  points: [],
-  cautions: [],
-  minutes: 30,
-  more_pass_32: null,
-  done: null,
-  laps,
-})
-const bench = (steps: Step[]): Bench =>
-  ({
-    id: 'j',
-    state: 'open',
-    steps,
-    last_seq: 5,
-    undo: [],
-    tapping_order: [1, 2, 3, 4],
-    resting_until: null,
-  }) as unknown as Bench
+import { bench, lap, plan, rod, step } from '../testBench'
 
 let made = 0
 const entry = (body: Body, more: Partial<Entry> = {}): Entry => ({
@@ -91,9 +48,8 @@ describe('entries not yet confirmed', () => {
   })
 
   it('open the next round of tapping when the last turn of a planned round is made', () => {
-    const plan = { clear: false } as unknown as Lap['plan']
     const planned = lap(null, {
-      plan,
+      plan: plan(),
       rods: [rod(1, { owed_32: 2 }), rod(2, { owed_32: 0 }), rod(3, { owed_32: -2 }), rod(4, { owed_32: 0 })],
     })
     const start = bench([step('clear', 'clear', [planned])])
@@ -111,8 +67,7 @@ describe('entries not yet confirmed', () => {
 
 describe('what is next', () => {
   it('is to decide, when a plan has no turn and the head is not clear', () => {
-    const plan = { clear: false } as unknown as Lap['plan']
-    const none = lap(null, { plan, rods: [1, 2, 3, 4].map((n) => rod(n, { owed_32: 0 })) })
+    const none = lap(null, { plan: plan(), rods: [1, 2, 3, 4].map((n) => rod(n, { owed_32: 0 })) })
     expect(nextOf(bench([step('clear', 'clear', [none])])).kind).toBe('stuck')
   })
 })
