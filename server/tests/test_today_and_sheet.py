@@ -1,0 +1,227 @@
+"""Today and the drum sheet: what they say and where it comes from."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+import pytest
+from django.utils import timezone
+from house import Api, Hands, House, make_drum, start_body
+
+from apps.bench.models import Job
+from apps.followups.models import FollowUp
+from apps.heads.models import Fitting, HeadLine, StockItem
+from apps.history.models import LogEntry, PitchRecord
+from apps.register.models import Drum
+
+INCH = 0.0254
+
+
+def due(house: House, days: float, side: str = "batter") -> FollowUp:
+    when = timezone.now() + timedelta(days=days)
+    return FollowUp.objects.create(
+        workshop=house.workshop, drum=house.drum, side=side, due_at=when, why="new batter head; its check"
+    )
+
+
+def lines(api: Api) -> dict[str, dict[str, Any]]:
+    return {item["kind"]: item for item in api("GET", "/today")[1]["items"]}
+
+
+def test_a_head_past_its_age_is_owed_and_leads_to_its_change(api: Api, house: House) -> None:
+    item = lines(api)["aged-head"]
+    assert (item["doing"], item["action"], item["owed_now"]) == ("change-head", "Change head", True)
+    assert item["reason"] == "batter single 10 clear, 13 months old"
+    assert item["count"] == 1
+
+
+def test_a_kind_without_a_procedure_leads_to_a_look(api: Api, house: House) -> None:
+    Drum.objects.update(kind="bass")
+    assert lines(api)["aged-head"]["doing"] == "look"
+
+
+def test_the_workshops_own_expectation_of_a_heads_life_counts(api: Api, house: House) -> None:
+    house.workshop.batter_life_months = 24
+    house.workshop.save()
+    assert "aged-head" not in lines(api)
+
+
+def test_a_retired_drum_owes_nothing(api: Api, house: House) -> None:
+    Drum.objects.update(state="retired")
+    assert api("GET", "/today")[1]["items"] == []
+
+
+@pytest.mark.parametrize(("days", "kind", "owed"), [(-3, "overdue-check", True), (2, "coming-check", False)])
+def test_checks_are_owed_from_their_day_on(api: Api, house: House, days: float, kind: str, owed: bool) -> None:
+    due(house, days)
+    assert lines(api)[kind]["owed_now"] is owed
+
+
+def test_a_job_in_hand_takes_the_place_of_what_it_answers(api: Api, house: House) -> None:
+    due(house, -3)
+    api("POST", "/bench/jobs", start_body(house.drum))
+    found = lines(api)
+    assert set(found) == {"in-hand"}
+    assert found["in-hand"]["reason"] == "batter, lay out"
+
+
+def test_a_resting_head_shows_the_time_left_and_then_asks(api: Api, house: House, hands: Hands) -> None:
+    steps = [step["id"] for step in hands.look()["steps"]]
+    hands.send(*[hands.event(kind="step_done", step=step) for step in steps[: steps.index("rest")]])
+    hands.do(kind="rest", minutes=40)
+    assert 38 <= lines(api)["resting"]["minutes_left"] <= 40
+    Job.objects.update(resting_until=timezone.now() - timedelta(minutes=1))
+    item = lines(api)["rested"]
+    assert (item["owed_now"], item["action"]) == (True, "Clear once more")
+
+
+def test_usual_minutes_come_from_the_workshops_own_jobs(api: Api, house: House) -> None:
+    due(house, -1)
+    assert lines(api)["overdue-check"]["minutes"] == 8  # until it has jobs of its own
+    now = timezone.now()
+    for n, minutes in enumerate((10, 12, 30)):
+        Job.objects.create(
+            id=f"00000000-0000-4000-8000-00000000000{n}", workshop=house.workshop, drum=house.drum, side="resonant", procedure="settling-check",
+            frozen={}, state="closed", opened_at=now - timedelta(minutes=minutes), closed_at=now, touched_at=now,
+        )  # fmt: skip
+    answer = api("GET", "/today")[1]
+    assert next(item["minutes"] for item in answer["items"] if item["kind"] == "overdue-check") == 12
+    assert answer["work_minutes"] >= 12
+
+
+def test_the_register_marks_what_is_on_the_bench_and_what_is_owed(api: Api, house: House) -> None:
+    due(house, -3)
+    assert api("GET", "/register/drums")[1]["drums"][0]["standing"] == "check owed"
+    api("POST", "/bench/jobs", start_body(house.drum))
+    row = api("GET", "/register/drums")[1]["drums"][0]
+    assert (row["standing"], row["owed"]) == ("on the bench", False)
+
+
+class TestSheet:
+    """One drum's sheet."""
+
+    def sheet(self, api: Api) -> dict[str, Any]:
+        return dict(api("GET", "/register/drums/WR-001/sheet")[1])
+
+    def side(self, api: Api, name: str) -> dict[str, Any]:
+        return dict(next(side for side in self.sheet(api)["sides"] if side["side"] == name))
+
+    def test_it_says_what_is_fitted_since_when_and_by_whom(self, api: Api) -> None:
+        batter = self.side(api, "batter")
+        assert (batter["head"], batter["by"], batter["months_past"]) == ("single 10 clear", "someone", 1)
+        assert self.side(api, "resonant")["head"] is None
+
+    def test_it_says_how_the_pitch_stands_to_what_is_wanted(self, api: Api, house: House) -> None:
+        PitchRecord.objects.create(
+            workshop=house.workshop, drum=house.drum, side="batter", at=timezone.now(), mean_hz=208, spread_hz=2.4
+        )
+        batter = self.side(api, "batter")
+        assert batter["cents_off"] == pytest.approx(-16.6, abs=0.05)  # 1200·log2(208/210)
+        assert batter["note"] == "A♭3 +3"  # MIDI tuning table: A♭3 is 207.652 Hz
+        (point,) = self.sheet(api)["pitches"]
+        assert point["spread_cents"] == pytest.approx(20.0, abs=0.1)  # 1200·log2(209.2/206.8)
+
+    def test_it_lists_everything_that_happened_newest_first(self, api: Api, house: House) -> None:
+        for days, text in ((3, "first"), (1, "second")):
+            LogEntry.objects.create(
+                workshop=house.workshop,
+                drum=house.drum,
+                at=timezone.now() - timedelta(days=days),
+                kind="note",
+                text=text,
+            )
+        assert [entry["text"] for entry in self.sheet(api)["log"]] == ["second", "first"]
+
+    def test_it_leads_to_the_job_in_hand(self, api: Api, hands: Hands) -> None:
+        batter = self.side(api, "batter")
+        assert (batter["job_id"], batter["job_where"]) == (hands.job, "batter, lay out")
+
+    def test_lengths_follow_the_workshop(self, api: Api, house: House) -> None:
+        assert self.sheet(api)["size"] == "12 × 8 in"
+        house.workshop.length_unit = "mm"
+        house.workshop.save()
+        assert self.sheet(api)["size"] == "305 × 203 mm"
+
+    def test_an_unknown_tag_is_not_found_in_the_one_shape(self, api: Api) -> None:
+        status, answer = api("GET", "/register/drums/WR-999/sheet")
+        assert (status, answer["code"]) == (404, "not_found")
+
+
+class TestShelf:
+    """Heads that fit a drum."""
+
+    def test_only_heads_of_the_size_and_side_are_offered_those_in_stock_first(self, api: Api, house: House) -> None:
+        def stock(name: str, inches: float, count: int, side: str = "either") -> None:
+            line = HeadLine.objects.create(workshop=house.workshop, name=name, side=side)
+            StockItem.objects.create(workshop=house.workshop, line=line, diameter_m=inches * INCH, count=count)
+
+        stock("double 7+7 clear", 12, 0, "batter")
+        stock("single 10 clear", 13, 3)
+        stock("snare side 3", 12, 3, "resonant")
+        found = api("GET", "/heads/fitting/WR-001/batter")[1]
+        assert [(head["head"], head["count"]) for head in found] == [("single 10 coated", 2), ("double 7+7 clear", 0)]
+
+    def test_a_head_that_is_not_there_cannot_be_taken(self, api: Api, house: House) -> None:
+        StockItem.objects.update(count=0)
+        status, answer = api("POST", "/bench/jobs", start_body(house.drum, stock_item=house.stock.pk))
+        assert (status, answer["code"]) == (409, "none_left")
+        assert not Job.objects.exists()
+
+    def test_a_job_without_a_head_from_the_shelf_leaves_the_count(self, api: Api, house: House) -> None:
+        _, bench = api("POST", "/bench/jobs", start_body(house.drum))
+        Hands(api, bench["id"]).do(kind="close", reason="torn")
+        house.stock.refresh_from_db()
+        assert house.stock.count == 2
+        assert Fitting.objects.get(drum=house.drum, retired_at__isnull=True).head == "head not from the shelf"
+
+
+class TestJobsOwnWays:
+    """What a job began with stays with it."""
+
+    def test_changing_the_workshops_ways_does_not_change_a_job_in_hand(
+        self, api: Api, house: House, hands: Hands
+    ) -> None:
+        before = hands.look()
+        ways = api("GET", "/session")[1]["workshop"]
+        api("PUT", "/workshop/ways", {**ways, "pattern": "every-third", "step_32": 4, "stretch": "barely"})
+        after = hands.look()
+        assert (after["pattern"], after["step_32"]) == (before["pattern"], before["step_32"])
+        assert [step["say"] for step in after["steps"]] == [step["say"] for step in before["steps"]]
+
+    def test_a_pattern_chosen_for_one_job_is_that_jobs_only(self, api: Api, house: House) -> None:
+        _, bench = api("POST", "/bench/jobs", start_body(house.drum, pattern="every-third"))
+        assert bench["pattern"] == "every-third"
+        assert "three laps" in bench["pattern_note"]  # six rods: common practice P4
+        assert api("GET", "/session")[1]["workshop"]["pattern"] == "star"
+
+    def test_the_wanted_pitch_can_be_a_note_and_can_be_held_instead(self, api: Api, house: House) -> None:
+        _, bench = api("POST", "/bench/jobs", start_body(house.drum, target="A3"))
+        assert bench["target_hz"] == 220.0  # ISO 16, an octave below 440
+        hands = Hands(api, bench["id"])
+        hands.do(kind="target", typed="")
+        assert hands.look()["target_hz"] is None
+        hands.read_round(0, "206", "210", "214", "206", "210", "214")
+        hands.do(kind="plan", lap=0)
+        assert hands.lap()["wanted_hz"] == pytest.approx(210)  # the mean of the round
+
+    def test_a_wanted_pitch_that_cannot_be_starts_no_job(self, api: Api, house: House) -> None:
+        status, answer = api("POST", "/bench/jobs", start_body(house.drum, target="10000"))
+        assert (status, answer["code"]) == (422, "bad_quantity")
+        assert not Job.objects.exists()
+
+    def test_a_finer_step_makes_finer_turns(self, hands: Hands) -> None:
+        hands.read_round(0, "206.1", "210.3", "213.6", "206.4", "209.9", "213.2")
+        hands.do(kind="step_size", step_32=1)
+        hands.do(kind="plan", lap=0)
+        bench = hands.look()
+        assert bench["step_32"] == 1
+        turns = [rod["owed_32"] for rod in hands.lap(number=0)["rods"]]
+        assert any(turn % 2 for turn in turns)
+
+    def test_lost_rods_are_left_out_of_every_pass(self, api: Api, house: House) -> None:
+        drum = make_drum(house.workshop, "WR-002", lost_batter=[4])
+        _, bench = api("POST", "/bench/jobs", start_body(drum))
+        slacken = next(step for step in bench["steps"] if step["id"] == "slacken")
+        assert all(sorted(lap["order"]) == [1, 2, 3, 5, 6] for lap in slacken["laps"])
+        assert [1, 4] in bench["pairs"]  # the rung stays, with a hollow end
