@@ -174,9 +174,11 @@ def test_on_phone_and_tablet_the_work_goes_on_with_the_thumb(browser: Browser, w
     browser.sign_in()
     browser.size(wide, high)
     browser.go("/")
-    browser.until(
+    plover = browser.until(
         "Plover in hand", lambda: next((a for a in browser.all("main a") if "Plover" in a.text), None)
-    ).click()
+    )
+    browser.script("arguments[0].scrollIntoView({block: 'center'})", plover)
+    plover.click()
     bench = Bench(browser)
     before = bench.step()
     button = browser.one("[data-testid=main-action]")
