@@ -27,7 +27,10 @@ const NO_NETWORK: ErrorBody = {
 
 const csrf = (): string => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 
-export const api = createClient<paths>({ baseUrl: globalThis.location.origin })
+export const api = createClient<paths>({
+  baseUrl: globalThis.location.origin,
+  fetch: (request) => globalThis.fetch(request),
+})
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrf())

@@ -6,7 +6,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { Body } from '../../api/outbox'
 import { Board } from './Board'
 import type { Bench } from './state/types'
-import { bench, lap, mark, plan, read, rod, step } from './testBench'
+import { bench, lap, mark, plan, read, rod, step } from './tests/builders'
 
 afterEach(() => {
   cleanup()

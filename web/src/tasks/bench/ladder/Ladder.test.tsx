@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { bench, lap, mark, plan, read, rod } from '../testBench'
+import { bench, lap, mark, plan, read, rod } from '../tests/builders'
 import { Ladder } from './Ladder'
 import { endOf, reachCents } from './scale'
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Body, Entry } from '../../../api/outbox'
 import { nextOf } from './next'
 import { overlay } from './overlay'
-import { bench, lap, plan, rod, step } from '../testBench'
+import { bench, lap, plan, rod, step } from '../tests/builders'
 
 let made = 0
 const entry = (body: Body, more: Partial<Entry> = {}): Entry => ({

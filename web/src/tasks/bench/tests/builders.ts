@@ -1,4 +1,4 @@
-import type { Bench, Lap, Rod, Step } from './state/types'
+import type { Bench, Lap, Rod, Step } from '../state/types'
 
 /** Small benches for tests: what matters is said, the rest is plain. */
 export const rod = (number: number, more: Partial<Rod> = {}): Rod => ({
