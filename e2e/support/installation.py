@@ -48,12 +48,12 @@ class Cluster:
     def url(self) -> str:
         return self._pg("url")
 
-    def rows(self, sql: str) -> list[list[str]]:
+    def rows(self, sql: str, autocommit: bool = False) -> list[list[str]]:
         """What is stored, read as the cluster's superuser, past every row rule."""
         import psycopg
 
         superuser = self.url.replace("//redtally@", "//postgres@")
-        with psycopg.connect(superuser) as connection:
+        with psycopg.connect(superuser, autocommit=autocommit) as connection:
             answer = connection.execute(sql)
             return [[str(value) for value in row] for row in answer] if answer.description else []
 

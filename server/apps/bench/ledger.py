@@ -54,6 +54,19 @@ def thaw(job: Job) -> JobPlan:
     return make(head, ways)
 
 
+_PARSED: dict[tuple[str, float], ev.EventBody | None] = {}
+_MOST_PARSED = 50_000
+
+
+def _parsed(key: str, body: Mapping[str, Any], a4_hz: float) -> ev.EventBody | None:
+    """A stored event never changes, so parsing it once a process is enough. The longest-known are forgotten first."""
+    if (key, a4_hz) not in _PARSED:
+        while len(_PARSED) >= _MOST_PARSED:
+            del _PARSED[next(iter(_PARSED))]
+        _PARSED[key, a4_hz] = parse_stored(body, a4_hz)
+    return _PARSED[key, a4_hz]
+
+
 @dataclass
 class Ledger:
     """All events of a job and the state they make."""
@@ -69,7 +82,7 @@ class Ledger:
         """Take in stored rows and fold again."""
         for row in rows:
             key = str(row["id"])
-            self.rows[key], self.bodies[key] = row, parse_stored(row["body"], self.job.workshop.a4_hz)
+            self.rows[key], self.bodies[key] = row, _parsed(key, row["body"], self.job.workshop.a4_hz)
             if row["kind"] == "settle":
                 self.settled[row["body"]["event"]] = row["body"]["take"]
         self.state = fold(self.plan, [event for key, row in self.rows.items() if (event := self._event(key, row))])

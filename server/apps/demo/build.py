@@ -175,7 +175,7 @@ class Builder:
             first, last = record["rounds"][0]["spread_hz"], record["rounds"][-1]["spread_hz"]
             cleared, outcome = (
                 f". Cleared, spread {first:.1f} → {last:.1f} Hz",
-                f"{len(record['rounds']) - 1} rounds of turns",
+                f"turned in {len(record['rounds']) - 1} {'round' if len(record['rounds']) == 2 else 'rounds'}",
             )
             self._after(drum, side, wanted, at, retired)
         reason = f" Old {old}: {self.random.choice(s.REASONS)}." if old else ""

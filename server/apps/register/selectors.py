@@ -51,7 +51,7 @@ def register_page(
 ) -> tuple[int, list[dict[str, Any]]]:
     """Total and one page as plain rows, each marked with whether it has a job in hand or a check overdue."""
     matching = _matching(chosen)
-    total = matching.aggregate(n=Count("id"))["n"]
+    total = matching.aggregate(n=Count("*"))["n"]
     # The page is cut first, so that only its own rows are looked up further.
     ids = matching.order_by("tag").values("id")[offset : offset + limit]
     page = (

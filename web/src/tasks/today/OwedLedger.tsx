@@ -11,6 +11,9 @@ const GROUP: Record<string, string> = {
   'aged-head': 'Past its age',
 }
 
+/** Strokes are days or months where they count something; else the words alone. */
+const PLAIN: Record<string, string> = { due: 'due today', rested: 'rested' }
+
 /** Unit of the strokes, in the right number. */
 const unitOf = (item: OwedItem): string =>
   item.count === 1 ? item.unit.replace('days', 'day').replace('months', 'month') : item.unit
@@ -26,7 +29,7 @@ export function OwedLedger({ items }: { items: OwedItem[] }) {
             <span>
               <Count count={item.count} owed />
               <em>
-                {item.count} {unitOf(item)}
+                {PLAIN[item.unit] ?? `${item.count} ${unitOf(item)}`}
               </em>
             </span>
             <h2>
