@@ -104,6 +104,20 @@ def test_the_next_action_is_in_sight_without_scrolling(browser: Browser, wide: i
     assert browser.script("return document.documentElement.scrollWidth") <= wide
 
 
+def test_twelve_rods_fit_beside_the_instruction(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/drums/MQ-067/start?procedure=settling-check&side=batter")
+    browser.sees("Order of the rods")
+    browser.press("Start on the bench", "button")
+    browser.sees("Look the batter head over")
+    browser.one("[data-testid=main-action]").click()
+    browser.sees("Pitch at rod 1")
+    rungs = browser.all("ol[aria-label='Pairs of rods'] > li")
+    assert len(rungs) == 6
+    assert max(rung.rect["y"] + rung.rect["height"] for rung in rungs) <= 800
+    assert browser.script("return document.documentElement.scrollHeight") <= 800
+
+
 def test_reduced_motion_stills_the_beams(browser: Browser) -> None:
     browser.driver.execute_cdp_cmd(
         "Emulation.setEmulatedMedia", {"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]}

@@ -112,6 +112,14 @@ class TestSheet:
         assert (batter["head"], batter["by"], batter["months_past"]) == ("single 10 clear", "someone", 1)
         assert self.side(api, "resonant")["head"] is None
 
+    def test_a_snare_drum_says_what_wires_lie_under_it(self, api: Api, house: House) -> None:
+        assert self.sheet(api)["wires"] is None
+        Fitting.objects.create(
+            workshop=house.workshop, drum=house.drum, side="wires", head="20 strands, cord", fitted_at=timezone.now()
+        )
+        assert self.sheet(api)["wires"]["name"] == "20 strands, cord"
+        assert "20 strands" not in str(api("GET", "/today")[1])  # wires do not go by the age of heads
+
     def test_it_says_how_the_pitch_stands_to_what_is_wanted(self, api: Api, house: House) -> None:
         PitchRecord.objects.create(
             workshop=house.workshop, drum=house.drum, side="batter", at=timezone.now(), mean_hz=208, spread_hz=2.4

@@ -13,7 +13,7 @@ from apps.bench.ledger import freeze
 from apps.bench.models import Job
 from apps.demo import scenario as s
 from apps.followups.models import FollowUp
-from apps.heads.models import Fitting, HeadLine, StockItem
+from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.register.schemas import KIND_WORDS
@@ -67,6 +67,7 @@ class Builder:
     def shelf(self) -> None:
         lines = [HeadLine(workshop=self.workshop, **line._asdict()) for line in s.LINES]
         HeadLine.objects.bulk_create(lines)
+        WireLine.objects.bulk_create(WireLine(workshop=self.workshop, **wires._asdict()) for wires in s.WIRES)
         sizes = sorted({(m.diameter, head) for m in s.MODELS.values() for head in (*m.batter_heads, m.resonant_head)})
         by_name = {line.name: line for line in lines}
         StockItem.objects.bulk_create(
@@ -314,6 +315,20 @@ class Builder:
             )
         )
 
+    def wires(self, drum: Drum) -> None:
+        """What lies under a snare drum: cable on the orchestral ones, coiled wires on the others."""
+        coiled = s.WIRES[self.random.randint(0, 1)].name
+        self.pile.fittings.append(
+            Fitting(
+                workshop=self.workshop,
+                drum=drum,
+                side="wires",
+                head=s.WIRES[2].name if drum.kind == "orchestral-snare" else coiled,
+                fitted_at=self.day(self.random.randint(40, 700)),
+                fitted_by_name=self.random.choice(self.people),
+            )
+        )
+
     def checks(self, drums: list[tuple[Drum, s.Model]]) -> None:
         by_name = {drum.name: drum for drum, _ in drums}
         for name, days in s.CHECKS.items():
@@ -355,6 +370,9 @@ def build_history(workshop: Workshop, now: datetime) -> dict[str, Drum]:
     for drum, model in drums:
         for side in ("batter", "resonant"):
             builder.side_history(drum, model, side)
+    for drum, _ in drums:
+        if drum.snare_bed:
+            builder.wires(drum)
     builder.checks(drums)
     builder.lost_rods(drums)
     builder.pile.save()

@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 
 from apps.bench.models import Job, JobEvent
 from apps.followups.models import FollowUp
-from apps.heads.models import Fitting, HeadLine, StockItem
+from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.workshops.models import Workshop
@@ -27,6 +27,7 @@ def remove_workshop(workshop: Workshop) -> None:
         Fitting,
         StockItem,
         HeadLine,
+        WireLine,
         KitDrum,
         Kit,
         Drum,

@@ -52,6 +52,21 @@ LINES = (
 )
 
 
+class Wires(NamedTuple):
+    """A line of snare wires."""
+
+    name: str
+    strands: int
+    tie: str
+
+
+WIRES = (
+    Wires("20 strands, cord", 20, "cord"),
+    Wires("16 strands, strap", 16, "strap"),
+    Wires("12 cable, cord", 12, "cord"),
+)
+
+
 class Model(NamedTuple):
     """A sort of drum the library owns: sizes in inches, lug pitches in hertz."""
 

@@ -30,6 +30,22 @@ class HeadLine(Owned):
         ]
 
 
+class WireLine(Owned):
+    """A line of snare wires by strands and how they are tied."""
+
+    name = models.CharField(max_length=60)
+    strands = models.PositiveSmallIntegerField(default=20)
+    tie = models.CharField(max_length=10, default="cord")
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "name"], name="wire_line_unique"),
+            models.CheckConstraint(condition=Q(strands__range=(2, 60)), name="wire_line_strands"),
+            models.CheckConstraint(condition=Q(tie__in=["cord", "strap"]), name="wire_line_tie"),
+        ]
+
+
 class StockItem(Owned):
     """How many heads of a line and size lie on the shelf."""
 
@@ -51,7 +67,7 @@ class _TstzRange(Func):
 
 
 class Fitting(Owned):
-    """A head on one side of a drum, from when to when. The database lets no two overlap."""
+    """A head on one side of a drum, or its snare wires, from when to when. The database lets no two overlap."""
 
     drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="fittings")
     side = models.CharField(max_length=10)
@@ -69,7 +85,7 @@ class Fitting(Owned):
             models.Index(fields=["workshop", "fitted_at"], condition=Q(retired_at__isnull=True), name="fitting_now")
         ]
         constraints = [
-            models.CheckConstraint(condition=Q(side__in=["batter", "resonant"]), name="fitting_side"),
+            models.CheckConstraint(condition=Q(side__in=["batter", "resonant", "wires"]), name="fitting_side"),
             models.CheckConstraint(
                 condition=Q(retired_at__isnull=True) | Q(retired_at__gte=F("fitted_at")), name="fitting_order"
             ),

@@ -30,6 +30,14 @@ class FittedOut(Schema):
     job_where: str
 
 
+class WiresOut(Schema):
+    """Snare wires as fitted."""
+
+    name: str
+    since: datetime
+    by: str
+
+
 class PitchOut(Schema):
     """One round on the plot, in cents from what was wanted. `spread_cents` is highest minus lowest rod."""
 
@@ -77,6 +85,7 @@ class Sheet(Schema):
     note: str
     can_change_batter: bool
     sides: list[FittedOut]
+    wires: WiresOut | None
     pitches: list[PitchOut]
     fittings: list[FittingMark]
     log: list[LogOut]

@@ -9,7 +9,7 @@ from apps.bench.models import Job
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
 from apps.history.models import LogEntry, PitchRecord
-from apps.history.schemas import FittedOut, FittingMark, LogOut, PitchOut, Sheet
+from apps.history.schemas import FittedOut, FittingMark, LogOut, PitchOut, Sheet, WiresOut
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, length_words, size_words
 from apps.workshops.models import Workshop
@@ -89,6 +89,11 @@ def _log(row: LogEntry) -> LogOut:
     )
 
 
+def _wires(facts: _Facts) -> WiresOut | None:
+    fitted = next((f for f in facts.fittings if f.side == "wires" and f.retired_at is None), None)
+    return WiresOut(name=fitted.head, since=fitted.fitted_at, by=fitted.fitted_by_name) if fitted else None
+
+
 def sheet_of(drum: Drum, workshop: Workshop, now: datetime) -> Sheet:
     """One drum's sheet, in the workshop's units."""
     facts = _Facts(
@@ -112,6 +117,7 @@ def sheet_of(drum: Drum, workshop: Workshop, now: datetime) -> Sheet:
         port=f"{length_words(drum.port_m, unit)} {unit}" if drum.port_m else "",
         can_change_batter=drum.kind in SUITED_KINDS and drum.state != Drum.State.RETIRED,
         sides=[_side(drum, side, facts, workshop, now) for side in sides],
+        wires=_wires(facts),
         pitches=[_pitch(row, drum) for row in facts.pitches],
         fittings=[FittingMark(side=f.side, at=f.fitted_at, head=f.head) for f in reversed(facts.fittings)],
         log=[_log(row) for row in LogEntry.objects.filter(drum=drum)[:LOG_LENGTH]],

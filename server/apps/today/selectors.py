@@ -24,15 +24,17 @@ MINUTES_WHEN_NEW = {"new-batter-head": 45, "settling-check": 8}  # until the wor
 def facts_of(workshop: Workshop) -> tuple[list[Fact], dict[str, Drum]]:
     """Open checks, jobs in hand and fitted heads, with the drums they concern by tag."""
     local = timezone.localtime
+    life = {"batter": workshop.batter_life_months, "resonant": workshop.resonant_life_months}
     jobs = list(Job.objects.filter(state="open").select_related("drum"))
     checks = list(FollowUp.objects.filter(done_at__isnull=True).select_related("drum"))
     heads = list(
-        Fitting.objects.filter(retired_at__isnull=True).exclude(drum__state=Drum.State.RETIRED).select_related("drum")
+        Fitting.objects.filter(retired_at__isnull=True, side__in=list(life))
+        .exclude(drum__state=Drum.State.RETIRED)
+        .select_related("drum")
     )
     concerned = [*(j.drum for j in jobs), *(c.drum for c in checks), *(h.drum for h in heads)]
     drums = {drum.tag: drum for drum in concerned}
     busy = {(job.drum_id, job.side) for job in jobs}
-    life = {"batter": workshop.batter_life_months, "resonant": workshop.resonant_life_months}
     facts: list[Fact] = [
         JobInHand(
             job.drum.tag,

@@ -1044,6 +1044,7 @@ export interface components {
             tag: string;
             /** Thread */
             thread: string;
+            wires: components["schemas"]["WiresOut"] | null;
         };
         /** SignIn */
         SignIn: {
@@ -1281,6 +1282,21 @@ export interface components {
              */
             step_32: 1 | 2 | 4;
             stretch: components["schemas"]["Stretch"];
+        };
+        /**
+         * WiresOut
+         * @description Snare wires as fitted.
+         */
+        WiresOut: {
+            /** By */
+            by: string;
+            /** Name */
+            name: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
         };
         /** WorkshopOut */
         WorkshopOut: {

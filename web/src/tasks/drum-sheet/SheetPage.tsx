@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
+import { shortDate } from '../../domain/dates'
 import { Plain } from '../../ui/Button'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { PlanView } from '../../ui/PlanView'
@@ -79,6 +80,15 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
               onChoose={() => setSide(each.side as 'batter' | 'resonant')}
             />
           ))}
+          {sheet.wires ? (
+            <Wires>
+              <h2>Wires</h2>
+              <b>{sheet.wires.name}</b>
+              <Soft>
+                fitted {shortDate(new Date(sheet.wires.since))} by {sheet.wires.by || 'someone'}
+              </Soft>
+            </Wires>
+          ) : null}
           {sheet.note ? <p>{sheet.note}</p> : null}
         </section>
         <section aria-label="History">
@@ -114,6 +124,21 @@ const Columns = styled.div`
     > section:first-child {
       border-right: 0;
     }
+  }
+`
+const Wires = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 1px;
+  padding: 11px 10px 12px 15.5px;
+  border-top: 1px solid var(--rule);
+  font-size: 15px;
+  line-height: 1.4;
+  h2 {
+    font-size: 18px;
+  }
+  b {
+    font-weight: 600;
   }
 `
 const Plan = styled.div`

@@ -49,6 +49,7 @@ const sheet = (more: Partial<Sheet> = {}): Sheet => ({
   note: '',
   can_change_batter: true,
   sides: [side(), side({ side: 'resonant' })],
+  wires: null,
   pitches: [],
   fittings: [],
   log: [],

@@ -28,9 +28,7 @@ export function OwedLedger({ items }: { items: OwedItem[] }) {
             <small>{item.kind !== items[n - 1]?.kind ? GROUP[item.kind] : ''}</small>
             <span>
               <Count count={item.count} owed />
-              <em>
-                {PLAIN[item.unit] ?? `${item.count} ${unitOf(item)}`}
-              </em>
+              <em>{PLAIN[item.unit] ?? `${item.count} ${unitOf(item)}`}</em>
             </span>
             <h2>
               {item.name}

@@ -33,33 +33,37 @@ export function Beam({ left, right, pass }: Props) {
   const waits = [left, right].every((end) => !end?.rod || end.waiting)
   const sd = (left?.sd ?? 0) + (right?.sd ?? 0)
   return (
-    <Level viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
-      {predicted && sd > 0 ? (
-        <path
-          className="interval"
-          d={`M2 ${50 + predicted.from - (left?.sd ?? 0)} L98 ${50 + predicted.to - (right?.sd ?? 0)} L98 ${50 + predicted.to + (right?.sd ?? 0)} L2 ${50 + predicted.from + (left?.sd ?? 0)} Z`}
-        />
-      ) : null}
-      <line className="wanted" x1={0} x2={100} y1={50} y2={50} />
-      {predicted ? <Stroke at={predicted} name="predicted" /> : null}
-      {now ? <Stroke at={now} name={pass ? `now ${waits ? 'waits' : 'pass'}` : 'now'} /> : null}
-      {[left, right].map((end, n) =>
-        end && end.rod && typeof end.now === 'number' ? null : (
-          <line key={n} className="hollow" x1={n ? 96 : 2} x2={n ? 98 : 4} y1={50} y2={50} />
-        ),
-      )}
-    </Level>
+    <Room>
+      <Level viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
+        {predicted && sd > 0 ? (
+          <path
+            className="interval"
+            d={`M2 ${50 + predicted.from - (left?.sd ?? 0)} L98 ${50 + predicted.to - (right?.sd ?? 0)} L98 ${50 + predicted.to + (right?.sd ?? 0)} L2 ${50 + predicted.from + (left?.sd ?? 0)} Z`}
+          />
+        ) : null}
+        <line className="wanted" x1={0} x2={100} y1={50} y2={50} />
+        {predicted ? <Stroke at={predicted} name="predicted" /> : null}
+        {now ? <Stroke at={now} name={pass ? `now ${waits ? 'waits' : 'pass'}` : 'now'} /> : null}
+        {[left, right].map((end, n) =>
+          end && end.rod && typeof end.now === 'number' ? null : (
+            <line key={n} className="hollow" x1={n ? 96 : 2} x2={n ? 98 : 4} y1={50} y2={50} />
+          ),
+        )}
+      </Level>
+    </Room>
   )
 }
 
+/** The drawing takes whatever room its rung has and never asks for more. */
+const Room = styled.div`
+  position: relative;
+  min-height: 56px;
+`
 const Level = styled.svg`
+  position: absolute;
+  inset: 0;
   width: 100%;
   height: 100%;
-  min-height: 56px;
-  @media (max-width: 700px) {
-    height: 62px;
-    align-self: center;
-  }
   overflow: visible;
   line,
   path {

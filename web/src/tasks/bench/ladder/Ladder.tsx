@@ -28,7 +28,7 @@ const Rungs = styled.ol`
   height: 100%;
   padding: 10px 20px;
   &[data-many] {
-    grid-auto-rows: minmax(64px, 1fr);
+    grid-auto-rows: minmax(62px, 1fr);
   }
   @media (max-width: 700px) {
     padding: 4px 8px;
