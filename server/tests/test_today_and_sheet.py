@@ -218,6 +218,23 @@ class TestJobsOwnWays:
         assert (status, answer["code"]) == (422, "bad_quantity")
         assert not Job.objects.exists()
 
+    def test_a_pitch_beyond_the_film_is_refused_with_the_nearest_safe_one(self, api: Api, house: House) -> None:
+        """Single 10 mil coated on 12 inches and six rods comes to half of yield near 640 Hz (computed in core/tests/membrane)."""
+        status, answer = api("POST", "/bench/jobs", start_body(house.drum, stock_item=house.stock.pk, target="900"))
+        assert (status, answer["code"]) == (422, "beyond_limits")
+        assert "highest safe pitch is 6" in answer["message"]
+        assert "maker" in answer["message"]
+        assert not Job.objects.exists()
+
+    def test_nor_can_it_be_chosen_later(self, hands: Hands) -> None:
+        assert "too high" in hands.do(kind="target", typed="900")["message"]
+        assert hands.look()["target_hz"] == 210.0
+        assert hands.do(kind="target", typed="230")["standing"] == "applied"
+
+    def test_a_skin_is_left_to_those_who_know_it(self, api: Api, house: House) -> None:
+        HeadLine.objects.update(finish="skin")
+        assert api("POST", "/bench/jobs", start_body(house.drum, stock_item=house.stock.pk, target="900"))[0] == 201
+
     def test_a_finer_step_makes_finer_turns(self, hands: Hands) -> None:
         hands.read_round(0, "206.1", "210.3", "213.6", "206.4", "209.9", "213.2")
         hands.do(kind="step_size", step_32=1)

@@ -12,7 +12,6 @@ from drumwork.membrane import Film, Head, assess_target, edge_hz, mode_hz, tensi
 from drumwork.membrane.modes import Membrane
 from drumwork.quantities import Length, Pitch
 from drumwork.sources.bessel import BESSEL_ZEROS
-from drumwork.sources.threads import THREAD_PITCH_M
 
 
 @pytest.mark.parametrize("mode", BESSEL_ZEROS)
@@ -84,12 +83,6 @@ def test_ordinary_pitches_are_far_from_the_limit() -> None:
     assert 2e6 < found.stress_pa < 30e6
     assert 70 < found.rod_load_n < 800
     assert "far from" in found.words
-
-
-def test_thread_pitches_are_the_standards() -> None:
-    # ASME B1.1: 24 threads per inch is 25.4/24 mm; ISO 261 coarse: M5 × 0.8, M6 × 1, M8 × 1.25
-    assert THREAD_PITCH_M["7/32-24"] == pytest.approx(25.4e-3 / 24)
-    assert [THREAD_PITCH_M[name] * 1e3 for name in ("M5", "M6", "M8")] == pytest.approx([0.8, 1.0, 1.25])
 
 
 def test_films_that_cannot_be_are_refused() -> None:

@@ -15,6 +15,7 @@ from apps.bench.event_bodies import CloseIn, PlanIn, SettleIn, UndoIn, plan_to_j
 from apps.bench.ledger import Ledger, freeze, read_ledger, row_of, thaw
 from apps.bench.models import Job, JobEvent
 from apps.bench.schemas import EventIn, Receipt, StartJob
+from apps.heads.limits import refuse_beyond_limits
 from apps.heads.models import Fitting, StockItem
 from apps.register.models import Drum
 from apps.workshops.errors import Refused
@@ -57,7 +58,8 @@ def _first_target(job: Job, asked: StartJob, drum: Drum, member: Membership) -> 
     """The wanted pitch is the job's first event, so that it can be changed and undone like any other."""
     typed = asked.target.strip() or (f"{hz:g}" if (hz := getattr(drum, f"wanted_{asked.side}_hz")) else "")
     if typed:
-        parse_pitch(typed, member.workshop.a4_hz)
+        pitch = parse_pitch(typed, member.workshop.a4_hz)
+        refuse_beyond_limits(job.stock_item, job.frozen["rods"] - len(job.frozen["lost"]), pitch)
         body = {"kind": "target", "typed": typed}
         _append(job, member, uuid.uuid5(job.id, "target"), body, "target", "server", job.opened_at)
         job.save(update_fields=["last_seq"])
@@ -189,6 +191,10 @@ def _standing(ledger: Ledger, event: EventIn, slot: str) -> dict[str, Any]:
     return {"standing": "conflict", "against": last["id"]}
 
 
+def _item_of(job: Job) -> StockItem | None:
+    return StockItem.objects.select_related("line").filter(pk=job.stock_item_id).first() if job.stock_item_id else None
+
+
 def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
     """Judge and store one event; errors of the core and refusals become receipts, never lose the others."""
     body: Any = event.body
@@ -198,6 +204,8 @@ def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
     require_fits(ledger.state, shaped or ev.NoteWritten(""))
     if isinstance(body, UndoIn) and ledger.rows[body.event]["device"] == "server":
         raise Refused("not_undone", "The job began with that. Choose another pitch instead.", 422)
+    if isinstance(shaped, ev.TargetChosen) and shaped.pitch is not None:
+        refuse_beyond_limits(_item_of(ledger.job), len(ledger.state.plan.job.layout.rods), shaped.pitch)
     standing = _standing(ledger, event, slot)
     if isinstance(body, PlanIn) and not standing:
         stored["found"] = _work_out(ledger, body)

@@ -1,25 +1,21 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { api, ApiError, unwrap, type Schemas } from '../../api/client'
+import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
-import { useSession } from '../../api/session'
 import { Key, Main, Plain } from '../../ui/Button'
-import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { Head, Num, Owed, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
+import { HeadAndReason } from './HeadAndReason'
 import { PatternChoice } from './PatternChoice'
-import { OTHER_REASON, REASONS } from './reasons'
-
-type Side = 'batter' | 'resonant'
+import { useStartJob, type Given } from './useStartJob'
 
 /** Decide what a job starts with: the head, the reason, the order, the wanted pitch. */
 export function StartPage() {
   const { tag = '' } = useParams()
   const [query] = useSearchParams()
-  const side: Side = query.get('side') === 'resonant' ? 'resonant' : 'batter'
+  const side = query.get('side') === 'resonant' ? 'resonant' : 'batter'
   const procedure = query.get('procedure') === 'new-batter-head' ? 'new-batter-head' : 'settling-check'
   const sheet = useQuery({
     queryKey: keys.sheet(tag),
@@ -37,60 +33,14 @@ export function StartPage() {
   )
 }
 
-interface Props {
-  sheet: Schemas['Sheet']
-  side: Side
-  procedure: 'new-batter-head' | 'settling-check'
-  reason: string
-}
+/** Refusals that are about the wanted pitch stand at its field. */
+const PITCH_REFUSED = new Set(['bad_quantity', 'beyond_limits'])
 
-function Start({ sheet, side, procedure, reason: first }: Props) {
+function Start(props: Given) {
+  const { sheet, side } = props
   const navigate = useNavigate()
-  const queries = useQueryClient()
-  const workshop = useSession().data?.workshop
-  const state = sheet.sides.find((each) => each.side === side)
-  const changing = procedure === 'new-batter-head'
-  const id = useRef(crypto.randomUUID())
-  const [picked, setPicked] = useState<string | null>(null)
-  const [reason, setReason] = useState(first)
-  const [said, setSaid] = useState('')
-  const [pattern, setPattern] = useState(workshop?.pattern ?? 'star')
-  const [target, setTarget] = useState(state?.wanted_hz ? String(state.wanted_hz) : '')
-  const heads = useQuery({
-    queryKey: keys.heads(sheet.tag, side),
-    queryFn: () =>
-      unwrap(api.GET('/api/heads/fitting/{tag}/{side}', { params: { path: { tag: sheet.tag, side } } })),
-    enabled: changing,
-    staleTime: 0,
-  })
-  const start = useMutation({
-    mutationFn: (body: Schemas['StartJob']) => unwrap(api.POST('/api/bench/jobs', { body })),
-    onSuccess: (bench) => {
-      queries.setQueryData(keys.job(bench.id), { last_seq: bench.last_seq, bench })
-      void queries.invalidateQueries({ queryKey: keys.today })
-      void queries.invalidateQueries({ queryKey: keys.sheet(sheet.tag) })
-      void navigate(`/bench/${bench.id}`, { replace: true })
-    },
-  })
-  const stock =
-    picked ??
-    String(
-      heads.data?.find((head) => head.count > 0 && head.head === state?.head)?.stock_item ??
-        heads.data?.find((head) => head.count > 0)?.stock_item ??
-        '',
-    )
-  const go = () =>
-    start.mutate({
-      id: id.current,
-      tag: sheet.tag,
-      procedure,
-      side,
-      stock_item: changing && stock && stock !== 'none' ? Number(stock) : null,
-      reason: changing ? (reason === OTHER_REASON ? said : reason) : '',
-      pattern,
-      target,
-    })
-  const refused = start.error instanceof ApiError ? start.error.body : null
+  const { state, changing, heads, chosen, set, stock, go, pending, refused } = useStartJob(props)
+  const { reason, said, pattern, target } = chosen
   useKeys({ PageDown: go, ' ': go })
   return (
     <Page>
@@ -109,41 +59,22 @@ function Start({ sheet, side, procedure, reason: first }: Props) {
       </Head>
       <Body>
         {changing ? (
-          <>
-            {heads.data && heads.data.length === 0 ? (
-              <p>No head of this size is on the shelf’s list. Start without one; name it when you close.</p>
-            ) : null}
-            <Choice
-              label="Head from the shelf"
-              value={stock || null}
-              onChange={setPicked}
-              options={[
-                ...(heads.data ?? []).map((head) => ({
-                  value: String(head.stock_item),
-                  words: `${head.head}, ${head.size}`,
-                  note: head.count ? `shelf ${head.shelf}, ${head.count} left` : 'none left',
-                  disabled: head.count === 0,
-                })),
-                { value: 'none', words: 'Not from the shelf', note: 'the count stays' },
-              ]}
-            />
-            <Choice
-              label="Why the old head goes"
-              value={reason || null}
-              onChange={setReason}
-              options={REASONS.map((each) => ({ value: each, words: each }))}
-            />
-            {reason === OTHER_REASON ? (
-              <Field label="In your words" value={said} onChange={setSaid} name="reason" />
-            ) : null}
-          </>
+          <HeadAndReason
+            heads={heads}
+            stock={stock}
+            onStock={set('picked')}
+            reason={reason}
+            onReason={set('reason')}
+            said={said}
+            onSaid={set('said')}
+          />
         ) : null}
         <Field
           label={`Wanted pitch at the ${side} rods`}
           value={target}
-          onChange={setTarget}
+          onChange={set('target')}
           name="target"
-          error={refused?.code === 'bad_quantity' ? refused.message : undefined}
+          error={refused && PITCH_REFUSED.has(refused.code) ? refused.message : undefined}
           hint={
             changing
               ? 'hertz or a note, such as 175 or F3 +5; empty: hold the pitch it comes to'
@@ -154,9 +85,9 @@ function Start({ sheet, side, procedure, reason: first }: Props) {
           rods={state?.rods ?? 0}
           lost={state?.lost ?? []}
           value={pattern}
-          onChange={setPattern}
+          onChange={set('pattern')}
         />
-        {refused && refused.code !== 'bad_quantity' ? (
+        {refused && !PITCH_REFUSED.has(refused.code) ? (
           <Problem>
             {refused.message}{' '}
             {refused.fields['job'] ? (
@@ -169,8 +100,8 @@ function Start({ sheet, side, procedure, reason: first }: Props) {
         {sheet.state === 'out' ? <Owed>This drum is marked out.</Owed> : null}
       </Body>
       <Foot>
-        <Main onPress={go} isDisabled={start.isPending}>
-          {start.isPending ? 'Opening the job' : 'Start on the bench'} <Key>space</Key>
+        <Main onPress={go} isDisabled={pending}>
+          {pending ? 'Opening the job' : 'Start on the bench'} <Key>space</Key>
         </Main>
         <Plain onPress={() => void navigate(`/drums/${sheet.tag}`)}>Not now</Plain>
       </Foot>

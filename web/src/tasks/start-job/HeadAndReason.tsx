@@ -1,0 +1,46 @@
+import type { Schemas } from '../../api/client'
+import { Choice } from '../../ui/Choice'
+import { Field } from '../../ui/Field'
+import { OTHER_REASON, REASONS } from './reasons'
+
+interface Props {
+  heads: Schemas['FittingHead'][] | undefined
+  stock: string
+  onStock: (stock: string) => void
+  reason: string
+  onReason: (reason: string) => void
+  said: string
+  onSaid: (said: string) => void
+}
+
+/** Which head comes on, and why the old one goes. */
+export function HeadAndReason({ heads, stock, onStock, reason, onReason, said, onSaid }: Props) {
+  const shelf = (heads ?? []).map((head) => ({
+    value: String(head.stock_item),
+    words: `${head.head}, ${head.size}`,
+    note: head.count ? `shelf ${head.shelf}, ${head.count} left` : 'none left',
+    disabled: head.count === 0,
+  }))
+  return (
+    <>
+      {heads?.length === 0 ? (
+        <p>No head of this size is on the shelf’s list. Start without one; the count stays.</p>
+      ) : null}
+      <Choice
+        label="Head from the shelf"
+        value={stock || null}
+        onChange={onStock}
+        options={[...shelf, { value: 'none', words: 'Not from the shelf', note: 'the count stays' }]}
+      />
+      <Choice
+        label="Why the old head goes"
+        value={reason || null}
+        onChange={onReason}
+        options={REASONS.map((each) => ({ value: each, words: each }))}
+      />
+      {reason === OTHER_REASON ? (
+        <Field label="In your words" value={said} onChange={onSaid} name="reason" />
+      ) : null}
+    </>
+  )
+}
