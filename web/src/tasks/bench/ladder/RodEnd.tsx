@@ -58,6 +58,7 @@ function Turns({ rod }: { rod: Rod | null }) {
 }
 
 const Side = styled(AriaButton)`
+  position: relative; /* keeps the unseen word from stretching the page */
   display: flex;
   align-items: center;
   justify-content: space-between;
