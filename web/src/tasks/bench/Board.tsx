@@ -94,7 +94,10 @@ function BoardHead({ bench }: { bench: Bench }) {
 
 const Grid = styled(Page)`
   display: grid;
-  height: 100dvh;
+  && {
+    flex: none;
+    height: 100dvh;
+  }
   grid-template-columns: 452px minmax(0, 1fr);
   grid-template-rows: auto auto auto minmax(0, 1fr) auto auto;
   grid-template-areas: 'head head' 'steps steps' 'disputes disputes' 'instruction ladder' 'actions ladder' 'strip strip';
@@ -106,7 +109,10 @@ const Grid = styled(Page)`
     grid-area: steps;
   }
   @media (max-width: 1000px) {
-    height: auto;
+    && {
+      flex: 1;
+      height: auto;
+    }
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: auto auto auto auto minmax(0, 1fr) auto auto;
     grid-template-areas: 'head' 'steps' 'disputes' 'instruction' 'ladder' 'strip' 'actions';
