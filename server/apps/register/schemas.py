@@ -150,6 +150,23 @@ def _check_rods(body: DrumIn, problems: dict[str, str]) -> None:
             problems[f"lost_{side}"] = "Fewer than three rods cannot hold a head."
 
 
+PLAIN = (
+    "tag",
+    "name",
+    "kind",
+    "shell",
+    "rods_batter",
+    "rods_resonant",
+    "thread",
+    "hoops",
+    "snare_bed",
+    "badge",
+    "state",
+    "note",
+)
+"""Columns that are the same on the form and in the table."""
+
+
 def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
     """Columns of a drum, or Refused naming every field that needs another look."""
     problems: dict[str, str] = {}
@@ -174,21 +191,7 @@ def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
         raise Refused(
             "invalid", first if len(problems) == 1 else f"{len(problems)} entries need another look.", 422, **problems
         )
-    plain = (
-        "tag",
-        "name",
-        "kind",
-        "shell",
-        "rods_batter",
-        "rods_resonant",
-        "thread",
-        "hoops",
-        "snare_bed",
-        "badge",
-        "state",
-        "note",
-    )
-    for name in plain:
+    for name in PLAIN:
         value = getattr(body, name)
         fields[name] = value.strip() if isinstance(value, str) else value
     fields["lost_batter"], fields["lost_resonant"] = sorted(set(body.lost_batter)), sorted(set(body.lost_resonant))
@@ -198,25 +201,7 @@ def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
 def shape_form(drum: Drum, unit: str) -> DrumIn:
     """The drum as it was filled in, for editing."""
     return DrumIn(
-        **{
-            name: getattr(drum, name)
-            for name in [
-                "tag",
-                "name",
-                "kind",
-                "shell",
-                "rods_batter",
-                "rods_resonant",
-                "lost_batter",
-                "lost_resonant",
-                "thread",
-                "hoops",
-                "snare_bed",
-                "badge",
-                "state",
-                "note",
-            ]
-        },
+        **{name: getattr(drum, name) for name in (*PLAIN, "lost_batter", "lost_resonant")},
         diameter=length_words(drum.diameter_m, unit),
         depth=length_words(drum.depth_m, unit),
         port=length_words(drum.port_m, unit) if drum.port_m else "",
