@@ -1,8 +1,6 @@
 """Closed-loop clearing of simulated heads by three rules, side by side on the same drums.
 
-The drums here are made apart from `drumwork.simulated` and from the engine's own priors: readings come from a doublet (each rod a
-blend of two frequencies) with a faint third pair, or from rods that mostly move their own reading, with gains, quirks, noise and
-execution drawn anew for every drum. A head counts as reached when the *true* readings lie within 1 % and 2 Hz of each other and their
+The drums are those of `benchmarks.clearing_drums`. A head counts as reached when the *true* readings lie within 1 % and 2 Hz of each other and their
 mean within 1 % of the target; nothing the rules see tells them so.
 """
 
@@ -12,102 +10,18 @@ import argparse
 import math
 import time
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 import numpy as np
 
+from benchmarks import clearing_by_ear, clearing_speed
+from benchmarks.clearing_drums import COUNTS, Drum, make_drum
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingSession
 from drumwork.rods.layout import RodLayout
 
 MOST_PASSES = 20
-COUNTS = (5, 6, 8, 10)
 Array = np.ndarray
-
-
-@dataclass
-class Drum:
-    """One simulated head. `slack` counts rods that were turned out of tension."""
-
-    n: int
-    target: float
-    start: float
-    gain_hz: float
-    told_hz: float
-    modal: bool
-    spread: float
-    random: np.random.Generator
-    slack: int = 0
-    z: Array = field(init=False)
-    answer: Array = field(init=False)
-    tension: Array = field(init=False)
-
-    def __post_init__(self) -> None:
-        quirk = 1 + 0.10 * self.random.standard_normal(self.n)
-        per_turn = 2 * self.gain_hz / self.target
-        self.answer = per_turn * self._shape() * quirk[None, :]
-        turns = self.random.standard_normal(self.n)
-        uneven = self.answer @ (turns - turns.mean())
-        if np.ptp(uneven) < 1e-6:
-            uneven = self.random.standard_normal(self.n)
-        level = (self.start / self.target) ** 2
-        self.z = level * (1 + 2 * self.spread * (uneven - uneven.mean()) / np.ptp(uneven))
-        scale = 2 * self.spread * level / np.ptp(uneven)
-        self.tension = np.full(self.n, level / per_turn) + scale * (turns - turns.mean())  # turns above slack
-
-    def _shape(self) -> Array:
-        angles = 2 * np.pi * np.arange(self.n) / self.n
-        apart = angles[:, None] - angles[None, :]
-        if self.modal:
-            rho2, rho4 = self.random.uniform(0.29, 0.47), self.random.uniform(0.0, 0.08)
-            share = 1 + 2 * rho2 * np.cos(2 * apart)
-            return np.asarray((share + 2 * rho4 * np.cos(4 * apart) if self.n >= 8 else share) / self.n)
-        near, facing = self.random.uniform(0.15, 0.5), self.random.uniform(0, 0.2)
-        kernel = np.zeros(self.n)
-        kernel[0], kernel[1], kernel[-1] = 1, near, near
-        if self.n % 2 == 0:
-            kernel[self.n // 2] += facing
-        steps = (np.arange(self.n)[:, None] - np.arange(self.n)[None, :]) % self.n
-        return np.asarray(kernel[steps] / kernel.sum())
-
-    def true_hz(self) -> Array:
-        return self.target * np.sqrt(np.clip(self.z, 0.01, None))
-
-    def tap(self) -> Array:
-        return self.true_hz() * (1 + 0.003 * self.random.standard_normal(self.n))
-
-    def turn(self, turns: Array) -> Array:
-        """Execute with error; what was asked is what is told to the rule."""
-        made = turns * (1 + 0.03 * self.random.standard_normal(self.n))
-        self.z = self.z + self.answer @ made
-        before = self.tension
-        self.tension = self.tension + made
-        self.slack += int(np.sum((self.tension < 0) & (before >= 0)))
-        return turns
-
-    def reached(self) -> bool:
-        hz = self.true_hz()
-        return bool(np.ptp(hz) <= min(2.0, 0.01 * hz.mean()) and abs(hz.mean() / self.target - 1) <= 0.01)
-
-
-def make_drum(seed: int) -> Drum:
-    random = np.random.default_rng(seed)
-    n = COUNTS[seed % 4]
-    target = float(random.uniform(90, 330))
-    gain = target * random.uniform(0.22, 0.5)
-    told = gain * random.uniform(1 / 1.4, 1.4)
-    retune = 0.0 if seed % 3 == 0 else float(random.uniform(-0.08, 0.12))
-    return Drum(
-        n,
-        target,
-        target / (1 + retune),
-        gain,
-        told,
-        modal=(seed // 4) % 2 == 0,
-        spread=float(random.uniform(0.05, 0.15)),
-        random=random,
-    )
-
 
 Rule = Callable[[Drum, Array], Array | None]
 
@@ -167,6 +81,7 @@ class Outcome:
     false_done: bool
     cranked: float
     slack: int
+    slack_avoidable: int
 
 
 def run(drum: Drum, rule: Rule) -> Outcome:
@@ -180,7 +95,7 @@ def run(drum: Drum, rule: Rule) -> Outcome:
             break
         drum.turn(turns)
         cranked += float(np.abs(turns).sum())
-    return Outcome(reached, said, false, cranked, drum.slack)
+    return Outcome(reached, said, false, cranked, drum.slack, drum.slack_avoidable)
 
 
 def feasible(drum: Drum, step: float) -> bool:
@@ -222,7 +137,17 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--drums", type=int, default=400)
     parser.add_argument("--seed", type=int, default=0, help="first seed; other seeds are other drums")
+    parser.add_argument("--only", choices=["pitch", "ear", "speed"], help="one part; all without it")
     args = parser.parse_args()
+    if args.only in (None, "speed"):
+        clearing_speed.report()
+    if args.only in (None, "ear"):
+        clearing_by_ear.report(args.drums, args.seed)
+    if args.only in (None, "pitch"):
+        by_pitch(args)
+
+
+def by_pitch(args: argparse.Namespace) -> None:
     print(f"{args.drums} drums, seeds from {args.seed}; N in {COUNTS}; baseline: raise lowest, lower highest")
     for words, step in (("1/16", 1 / 16), ("1/32", 1 / 32)):
         base = 0.0
@@ -260,7 +185,7 @@ def report(name: str, outcomes: list[Outcome]) -> None:
         f"{name:22} passes median {np.median(passes):.0f}, 95th {'>' if p95 > MOST_PASSES else ''}{min(p95, MOST_PASSES):.0f}; "
         f"within 2 {within[0]}, within 3 {within[1]}; cranked {np.median([o.cranked for o in outcomes]):.2f}; "
         f"said done {np.mean([o.said_done for o in outcomes]):.0%}, falsely {np.mean([o.false_done for o in outcomes]):.1%}; "
-        f"slack events {sum(o.slack for o in outcomes)}"
+        f"slack events {sum(o.slack for o in outcomes)}, {sum(o.slack_avoidable for o in outcomes)} of rods with over 1/8 turn to give"
     )
 
 

@@ -12,6 +12,11 @@ from e2e.support.browser import Browser
 from e2e.support.installation import Installation
 
 
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Journeys that listen in real time come last, when the machine is quiet."""
+    items.sort(key=lambda item: item.path.name == "test_listening.py")
+
+
 @pytest.fixture(scope="session")
 def installation() -> Iterator[Installation]:
     built = Installation("e2e")

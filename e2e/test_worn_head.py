@@ -147,7 +147,10 @@ def test_by_keyboard_alone_in_the_stage_theme(browser: Browser, installation: In
 
 @pytest.mark.parametrize(
     ("typed", "words"),
-    [("abc", "Give a pitch"), ("-4", "Give a pitch"), ("0", "between 20 and 2000"), ("9999", "between 20 and 2000")],
+    [
+        ("abc", "Give a pitch"),
+        ("9999", "between 20 and 2000"),
+    ],  # more of them in the web app’s unit tests and the core’s
 )
 def test_impossible_readings_are_answered_and_kept_in_sight(browser: Browser, typed: str, words: str) -> None:
     browser.sign_in()

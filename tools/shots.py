@@ -63,13 +63,25 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         ("bench-tablet", heron, "next rod", 800, 1280, "bench"),
         ("bench-phone", heron, "next rod", 390, 844, "bench"),
         ("today-phone", "/", "Overdue", 390, 844, "stage"),
-        ("today-tablet", "/", "Overdue", 800, 1280, "bench"),
         ("ways", "/ways", "ways", 1280, 800, "bench"),
+        ("sound", "/drums/MQ-041/sound", "Because", 1280, 800, "bench"),
     ]
     for name, path, waits_for, wide, high, theme in views:
         if not only or name in only:
             _theme(browser, theme)
             take(browser, folder, name, path, waits_for, wide, high)
+    if not only or "heard" in only:
+        _theme(browser, "bench")
+        browser.go(dunlin)
+        browser.press("Simulated drum")
+        browser.sees("Work out the turns", seconds=30)
+        take(browser, folder, "heard", f"{dunlin}/taps", "One after the other")
+    if not only or "bench-ear" in only:
+        _theme(browser, "bench")
+        browser.go(dunlin)
+        browser.press("Another way")
+        browser.press("by ear", "[role=dialog] label")
+        take(browser, folder, "bench-ear", dunlin, "Much lower")
 
 
 def main(words: list[str]) -> None:

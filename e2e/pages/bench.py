@@ -118,3 +118,16 @@ class Bench:
                 return number
             self.turn_round(head)
         raise AssertionError("not clear in time")
+
+
+def start_check(browser: Browser, tag: str, sign_in: bool = True) -> Bench:
+    """A settling check on a drum's batter head, looked over and ready to be read."""
+    if sign_in:
+        browser.sign_in()
+    browser.go(f"/drums/{tag}/start?procedure=settling-check&side=batter")
+    browser.press("Start")
+    browser.sees("Look")
+    bench = Bench(browser)
+    bench.go_on()
+    browser.sees("Pitch at rod 1")
+    return bench

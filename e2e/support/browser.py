@@ -7,6 +7,7 @@ import subprocess
 import tempfile
 import time
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any, TypeVar
 
 from selenium import webdriver
@@ -33,14 +34,38 @@ FLAGS = [
 ]
 
 
+def _ears(microphone: Path | None, refused: bool) -> list[str]:
+    """Flags for a microphone that plays a file once, or one that is refused."""
+    if refused:
+        return ["--use-fake-device-for-media-stream", "--deny-permission-prompts"]
+    if microphone is None:
+        return []
+    return [
+        "--use-fake-ui-for-media-stream",
+        "--use-fake-device-for-media-stream",
+        f"--use-file-for-fake-audio-capture={microphone}%noloop",
+        "--autoplay-policy=no-user-gesture-required",
+    ]
+
+
 class Browser:
     """One browser with a profile of its own, and words for what people do in it."""
 
-    def __init__(self, base: str, width: int = 1280, height: int = 800, profile: str | None = None) -> None:
+    def __init__(
+        self,
+        base: str,
+        width: int = 1280,
+        height: int = 800,
+        profile: str | None = None,
+        microphone: Path | None = None,
+        microphone_refused: bool = False,
+    ) -> None:
         self.base, self.profile = base, profile or tempfile.mkdtemp(prefix="red-tally-chromium-")
         options = webdriver.ChromeOptions()
         options.binary_location = "/usr/bin/chromium"
         for flag in (*FLAGS, f"--user-data-dir={self.profile}"):
+            options.add_argument(flag)
+        for flag in _ears(microphone, microphone_refused):
             options.add_argument(flag)
         options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))

@@ -11,7 +11,9 @@ from apps.accounts.api import router as accounts
 from apps.accounts.auth import member
 from apps.bench.api import router as bench
 from apps.heads.api import router as heads
+from apps.hearing.api import router as hearing
 from apps.register.api import router as register
+from apps.sound.api import router as sound
 from apps.today.api import router as today
 from apps.workshops.api import router as workshops
 from config import errors
@@ -40,7 +42,9 @@ api.add_router("/workshop", workshops)
 api.add_router("/today", today)
 api.add_router("/register", register)
 api.add_router("/heads", heads)
+api.add_router("/sound", sound)
 api.add_router("/bench", bench)
+api.add_router("/hearing", hearing)
 
 
 class Row(Schema):

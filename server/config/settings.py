@@ -35,6 +35,7 @@ INSTALLED_APPS = [
     "apps.heads",
     "apps.followups",
     "apps.bench",
+    "apps.hearing",
     "apps.history",
     "apps.demo",
 ]

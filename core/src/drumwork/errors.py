@@ -9,6 +9,7 @@ __all__ = [
     "BadLayout",
     "BadPattern",
     "BadQuantity",
+    "BadSound",
     "DrumworkError",
     "TooFewReadings",
 ]
@@ -57,3 +58,9 @@ class BadEvent(DrumworkError):
     """A bench event that does not fit the job it was sent to."""
 
     code = "bad_event"
+
+
+class BadSound(DrumworkError):
+    """Sound that cannot be read, or lies outside what is taken."""
+
+    code = "bad_sound"

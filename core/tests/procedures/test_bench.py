@@ -1,5 +1,6 @@
 """Folding events: the same events give the same state, and nothing counts twice."""
 
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import pytest
@@ -11,7 +12,7 @@ from drumwork.procedures.new_batter_head import plan_new_batter_head
 from drumwork.procedures.plan import DrumKind, HeadJob, JobPlan, Side, StepKind, Ways
 from drumwork.procedures.settling_check import plan_settling_check
 from drumwork.quantities import Pitch, Turns
-from drumwork.rods.clearing import EvenRule
+from drumwork.rods.clearing import ClearingTask, EvenRule, Round, propose
 from drumwork.rods.layout import RodLayout
 
 START = datetime(2026, 3, 2, 9, 0, tzinfo=UTC)
@@ -114,10 +115,11 @@ def readings(lap: int, *hz: float) -> list[ev.ReadingTaken]:
 
 
 def a_plan(**turns_32: int) -> ev.RoundPlan:
+    """A real proposal for a level head, with these turns instead of its own."""
+    level = Round({rod: Pitch(200) for rod in range(1, 7)})
+    task = ClearingTask(RodLayout(6), (level,), Turns(2))
     turns = {rod: Turns(turns_32.get(f"r{rod}", 0)) for rod in range(1, 7)}
-    return ev.RoundPlan(
-        turns, {}, {}, 200, 5, 2, 200, 1, 200, clear=not any(turns_32.values()), verdict="", why_round="", why_rod={}
-    )
+    return replace(ev.round_plan(task, propose(task)), turns=turns, clear=not any(turns_32.values()))
 
 
 def test_the_next_round_opens_when_the_last_turn_of_a_round_is_made() -> None:

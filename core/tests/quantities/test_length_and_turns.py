@@ -65,3 +65,16 @@ def test_turns_survive_a_round_trip_through_their_words(count: int) -> None:
     sign = "-" if count < 0 else ""
     assert parse_turns(sign + turns.amount()) == turns
     assert turns.fraction == Fraction(count, 32)
+
+
+@pytest.mark.parametrize(
+    ("typed", "turns"), [("90°", Turns.of(1, 4)), ("-45 deg", Turns.of(-1, 8)), ("11,25°", Turns(1))]
+)
+def test_degrees_are_read_and_told_exactly(typed: str, turns: Turns) -> None:
+    assert parse_turns(typed) == turns
+    assert parse_turns(f"{turns.degrees}°") == turns
+
+
+def test_degrees_that_are_no_thirty_second_are_refused() -> None:
+    with pytest.raises(BadQuantity, match="thirty-seconds"):
+        parse_turns("25°")  # common practice P16: plainly audible, yet not a step anyone counts in

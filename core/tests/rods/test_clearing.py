@@ -11,7 +11,9 @@ from drumwork.errors import BadLayout, TooFewReadings
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingTask, EvenRule, Round, judge, propose
 from drumwork.rods.clearing.belief import believe
-from drumwork.rods.clearing.plan import _cost, _odd_projection, limits_of
+from drumwork.rods.clearing.limits import limits_of
+from drumwork.rods.clearing.plan import _cost
+from drumwork.rods.clearing.tension import edge_tension, odd_projection
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
 
@@ -62,7 +64,7 @@ def test_the_best_turns_are_the_least_squares_solution_over_draws_of_the_belief(
     head.turn(made)
     task = ClearingTask(RodLayout(6), (Round(first, made), Round(head.tap())), SIXTEENTH, Pitch(200))
     belief = believe(task)
-    cost = _cost(task, belief)
+    cost = _cost(task, belief, edge_tension(task, belief))
     ours = -np.linalg.solve(cost.a, cost.b) / 16
     random, systems, wanted = np.random.default_rng(1), [], []
     for component in belief.components:
@@ -72,7 +74,7 @@ def test_the_best_turns_are_the_least_squares_solution_over_draws_of_the_belief(
             systems.append(answer)
             wanted.append(1 - draw[:n])
     small = 1e-6 * np.eye(6)
-    odd = np.sqrt(0.01 * belief.modal * len(systems)) * _odd_projection(task)
+    odd = np.sqrt(0.01 * belief.modal * len(systems)) * odd_projection(task)
     slips = 0.03 * np.sqrt(len(systems)) * np.diag(np.sqrt((belief.answer**2).sum(axis=0)))
     stacked = np.vstack([*systems, odd, slips, small])
     found, *_ = np.linalg.lstsq(
@@ -87,7 +89,8 @@ def test_turning_the_drum_turns_the_expected_readings_with_it(hz: list[float], b
     by %= len(hz)
     plain, turned = (believe(task_of(each)) for each in (hz, hz[by:] + hz[:by]))
     assert np.roll(plain.z, -by) == pytest.approx(turned.z, abs=1e-6)
-    costs = [_cost(task_of(each), belief) for each, belief in ((hz, plain), (hz[by:] + hz[:by], turned))]
+    tasks = task_of(hz), task_of(hz[by:] + hz[:by])
+    costs = [_cost(t, b, edge_tension(t, b)) for t, b in zip(tasks, (plain, turned), strict=True)]
     assert np.roll(costs[0].b, -by) == pytest.approx(costs[1].b, abs=1e-9)
 
 
@@ -122,7 +125,7 @@ def test_turns_are_whole_steps_within_every_limit(
 @settings(max_examples=25, deadline=None)
 def test_evening_holds_the_overall_pitch_unless_told_otherwise(hz: list[float]) -> None:
     proposal = propose(task_of(hz))
-    assert proposal.predicted_mean_hz == pytest.approx(float(np.mean(hz)), rel=0.025)
+    assert proposal.predicted_mean == pytest.approx(float(np.mean(hz)), rel=0.025)
 
 
 @pytest.mark.parametrize("modal", [True, False])
@@ -177,8 +180,8 @@ def test_a_lost_rod_is_neither_read_nor_turned() -> None:
 
 def test_the_verdict_names_its_rule() -> None:
     # common practice F2: about 2 Hz near 100 Hz is even enough
-    near = judge({1: Pitch(99), 2: Pitch(101)}, 100, EvenRule(), 2)
-    over = judge({1: Pitch(98.5), 2: Pitch(101)}, 100, EvenRule(), 2)
+    near = judge(task_of([99, 101, 100, 100], target=100))
+    over = judge(task_of([98.5, 101, 100, 100], target=100))
     assert near.clear
     assert not over.clear
     assert "F2" in near.words

@@ -8,6 +8,7 @@ from typing import Any
 from django.db.models import F
 from django.utils import timezone
 
+from apps.bench.answers import keep_answer
 from apps.bench.event_bodies import CloseIn
 from apps.bench.models import Job
 from apps.followups.models import FollowUp
@@ -27,9 +28,11 @@ def _round(lap: Lap) -> dict[str, Any]:
     plan = lap.plan.value if lap.plan else None
     return {
         "readings_hz": {str(rod): mark.value.hz for rod, mark in lap.readings.items()},
+        "ear": {str(rod): mark.value for rod, mark in lap.ear.items()},
+        "numbers": {str(rod): mark.value for rod, mark in lap.numbers.items()},
         "turns_32": {str(rod): mark.value.thirtyseconds for rod, mark in lap.turned.items() if mark.value},
-        "spread_hz": plan.spread_hz if plan else None,
-        "mean_hz": plan.mean_hz if plan else None,
+        "spread_hz": plan.spread if plan and plan.unit == "Hz" else None,
+        "mean_hz": plan.mean if plan and plan.unit == "Hz" else None,
     }
 
 
@@ -48,7 +51,7 @@ def record_of(job: Job, state: BenchState) -> dict[str, Any]:
     tally = state.tally() or {}
     return {
         "tally_32": {str(rod): turns.thirtyseconds for rod, turns in tally.items()},
-        "rounds": [_round(lap) for lap in state.laps.get("clear", []) if lap.readings],
+        "rounds": [_round(lap) for lap in state.laps.get("clear", []) if lap.readings or lap.ear or lap.numbers],
         "durations": _durations(state, job),
         "people": sorted({event.by for event in state.live}),
         "new_head": job.new_head,
@@ -70,7 +73,7 @@ def _spread(lap: Lap) -> tuple[float, float]:
 def _record_pitch(job: Job, state: BenchState, at: datetime) -> None:
     if lap := _last_round(state):
         mean, spread = _spread(lap)
-        wanted = lap.plan.value.wanted_hz if lap.plan else None
+        wanted = lap.plan.value.wanted if lap.plan and lap.plan.value.unit == "Hz" else None
         PitchRecord.objects.create(
             workshop_id=job.workshop_id,
             drum=job.drum,
@@ -106,9 +109,19 @@ def _change_head(job: Job, member: Membership, now: datetime) -> None:
     )
 
 
+def _cleared(state: BenchState) -> str:
+    """How evenly it was left, and by what that was judged."""
+    laps = state.laps.get("clear", [])
+    if rounds := [lap for lap in laps if lap.readings]:
+        return f"spread {_spread(rounds[0])[1]:.1f} → {_spread(rounds[-1])[1]:.1f} Hz"
+    if any(lap.ear for lap in laps):
+        return "by ear"
+    return f"by {state.means}" if any(lap.numbers for lap in laps) else "not tapped round"
+
+
 def _words(job: Job, state: BenchState) -> tuple[str, str]:
-    rounds = [lap for lap in state.laps.get("clear", []) if lap.readings]
-    spread = f"spread {_spread(rounds[0])[1]:.1f} → {_spread(rounds[-1])[1]:.1f} Hz" if rounds else "not tapped round"
+    rounds = [lap for lap in state.laps.get("clear", []) if lap.readings or lap.ear or lap.numbers]
+    spread = _cleared(state)
     tally = state.tally()
     if job.procedure == NEW_BATTER_HEAD:
         old = f" Old {job.old_head}: {job.reason}." if job.old_head and job.reason else ""
@@ -144,6 +157,7 @@ def close_job(job: Job, state: BenchState, asked: CloseIn, member: Membership) -
     if job.procedure == NEW_BATTER_HEAD:
         _change_head(job, member, now)
     _record_pitch(job, state, now)
+    keep_answer(job, state)
     text, outcome = _words(job, state)
     LogEntry.objects.create(
         workshop_id=job.workshop_id,

@@ -10,6 +10,7 @@ from typing import Any
 from django.db import transaction
 from django.utils import timezone
 
+from apps.bench.answers import expected_hz_per_turn, kept_answer
 from apps.bench.closing import close_job
 from apps.bench.event_bodies import CloseIn, PlanIn, SettleIn, UndoIn, plan_to_json, slot_of, to_core
 from apps.bench.ledger import Ledger, freeze, read_ledger, row_of, thaw
@@ -27,7 +28,7 @@ from drumwork.procedures.bench import BenchState, clearing_task, require_fits
 from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD
 from drumwork.procedures.plan import DrumKind
 from drumwork.quantities import Turns, parse_pitch
-from drumwork.rods.clearing import Proposal, propose
+from drumwork.rods.clearing import propose
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern
 
@@ -51,7 +52,8 @@ def _stock(asked: StartJob) -> StockItem | None:
 
 
 def _layout(drum: Drum, side: str) -> RodLayout:
-    return RodLayout(getattr(drum, f"rods_{side}"), frozenset(getattr(drum, f"lost_{side}")))
+    marked = (drum.bed_rods, drum.port_rods) if side == "resonant" else ((), ())
+    return RodLayout(getattr(drum, f"rods_{side}"), frozenset(getattr(drum, f"lost_{side}")), *map(frozenset, marked))
 
 
 def _first_target(job: Job, asked: StartJob, drum: Drum, member: Membership) -> None:
@@ -135,28 +137,10 @@ def _append(
     )
 
 
-def _round_plan(found: Proposal) -> ev.RoundPlan:
-    return ev.RoundPlan(
-        turns=found.turns,
-        predicted_hz={rod: round(p.hz, 2) for rod, p in found.predicted.items()},
-        predicted_sd_hz={rod: round(p.sd_hz, 2) for rod, p in found.predicted.items()},
-        wanted_hz=found.wanted_hz,
-        spread_hz=found.verdict.spread_hz,
-        allowed_hz=found.verdict.allowed_hz,
-        mean_hz=found.verdict.mean_hz,
-        predicted_spread_hz=found.predicted_spread_hz,
-        predicted_mean_hz=found.predicted_mean_hz,
-        clear=found.verdict.clear,
-        verdict=found.verdict.words,
-        why_round=found.why_round,
-        why_rod=found.why_rod,
-        too_coarse=found.too_coarse,
-    )
-
-
 def _work_out(ledger: Ledger, body: PlanIn) -> dict[str, Any]:
-    rule = to_even_rule(ledger.job.workshop)
-    return plan_to_json(_round_plan(propose(clearing_task(ledger.state, body.lap, rule))))
+    job, rule = ledger.job, to_even_rule(ledger.job.workshop)
+    task = clearing_task(ledger.state, body.lap, rule, expected_hz_per_turn(job, ledger.state), kept_answer(job))
+    return plan_to_json(ev.round_plan(task, propose(task)))
 
 
 def _both(ledger: Ledger, body: SettleIn, member: Membership, event: EventIn) -> None:

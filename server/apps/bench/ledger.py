@@ -28,12 +28,15 @@ def freeze(ways: Ways, layout: RodLayout, kind: str) -> dict[str, Any]:
         "kind": kind,
         "rods": layout.count,
         "lost": sorted(layout.lost),
+        "bed": sorted(layout.beside_bed),
+        "port": sorted(layout.beside_port),
         "pattern": ways.pattern.value,
         "step_32": ways.step.thirtyseconds,
         "stretch": ways.stretch.value,
         "logo": ways.logo.value,
         "grease": ways.grease_dry_threads,
         "rest_minutes": ways.rest_minutes,
+        "tap_round": ways.tap_round,
     }
 
 
@@ -47,8 +50,10 @@ def thaw(job: Job) -> JobPlan:
         logo=LogoPlace(frozen["logo"]),
         grease_dry_threads=frozen["grease"],
         rest_minutes=frozen["rest_minutes"],
+        tap_round=frozen.get("tap_round", True),
     )
-    layout = RodLayout(frozen["rods"], frozenset(frozen["lost"]))
+    marked = (frozenset(frozen.get(name, ())) for name in ("lost", "bed", "port"))
+    layout = RodLayout(frozen["rods"], *marked)
     head = HeadJob(DrumKind(frozen["kind"]), Side(job.side), layout, job.new_head, job.old_head)
     make = plan_new_batter_head if job.procedure == NEW_BATTER_HEAD else plan_settling_check
     return make(head, ways)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.conf import settings
+from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Q
 
@@ -76,4 +77,21 @@ class JobEvent(Owned):
             models.CheckConstraint(
                 condition=~Q(standing="conflict") | Q(against__isnull=False), name="event_conflict_against"
             ),
+        ]
+
+
+class KeptAnswer(Owned):
+    """How one head answered to its rods, by the core's clearing; kept for the next job on it. `kinds` holds means and covariances."""
+
+    drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="+")
+    side = models.CharField(max_length=10)
+    head = models.CharField(max_length=60, blank=True)
+    rods = ArrayField(models.PositiveSmallIntegerField())
+    rounds = models.PositiveIntegerField()
+    kinds = models.JSONField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["drum", "side"], name="answer_one_a_side"),
+            models.CheckConstraint(condition=Q(side__in=["batter", "resonant"]), name="answer_side"),
         ]

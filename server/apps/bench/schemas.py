@@ -1,24 +1,16 @@
-"""A bench job, shaped for the screen."""
+"""What the bench takes in and gives out."""
 
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Literal
 from uuid import UUID
 
-from django.utils import timezone
 from ninja import Schema
 from pydantic import Field
 
-from apps.bench.event_bodies import BodyIn
-from apps.bench.models import Job
-from apps.register.models import Drum
-from apps.register.schemas import KIND_WORDS, size_words
+from apps.bench.event_bodies import BodyIn, MoveIn
 from apps.workshops.schemas import TighteningPattern
-from drumwork.procedures.bench import BenchState, Lap, Mark
-from drumwork.procedures.plan import JobPlan, Step
-from drumwork.quantities import Interval, Pitch, Turns
-from drumwork.rods.patterns import plan_pattern
 
 
 class StartJob(Schema):
@@ -70,10 +62,15 @@ class MarkOut(Schema):
 
 
 class ReadingOut(MarkOut):
-    hz: float
+    """One rod as it was read. `shown` is the reading in words; `hz` and `note` are for pitch only; `cents` is from what is wanted."""
+
+    shown: str
+    hz: float | None
     typed: str
     note: str
     cents: float | None
+    doubtful: bool
+    tap: str = ""
 
 
 class TurnOut(MarkOut):
@@ -89,23 +86,78 @@ class RodOut(Schema):
     owed_32: int | None
     turned: TurnOut | None
     reading: ReadingOut | None
-    predicted_hz: float | None
-    predicted_sd_hz: float | None
+    number: str
+    predicted: str
     predicted_cents: float | None
+    predicted_sd_cents: float | None
+    reference: bool
     why: str
 
 
+class FindingOut(Schema):
+    """Something to look at before turning on."""
+
+    kind: str
+    rods: list[int]
+    words: str
+
+
+class PullOut(Schema):
+    """The pull at each rod as the engine understands it, in turns away from the mean: what pitch shows, what it cannot."""
+
+    rods: list[int]
+    by_pitch: list[float]
+    unheard: list[float]
+    sd: list[float]
+    told_by: list[str]
+    clear: bool
+    words: str
+
+
 class PlanOut(MarkOut):
-    wanted_hz: float
-    spread_hz: float
-    allowed_hz: float
-    mean_hz: float
-    predicted_spread_hz: float
-    predicted_mean_hz: float
+    """What was proposed. Values are in `unit`."""
+
+    means: str
+    unit: str
+    wanted: float
+    spread: float
+    allowed: float
+    mean: float
+    predicted_spread: float
+    predicted_mean: float
+    approach: str
+    rounds_left: float
+    chance_even: float
+    modal: float
+    findings: list[FindingOut]
+    pull: PullOut
     clear: bool
     verdict: str
     why: str
     too_coarse: str
+
+
+class PairOut(Schema):
+    """What all taps of a round say together: the split pair, and the line the lower one rings along, degrees clockwise from the badge."""
+
+    lower_hz: float
+    upper_hz: float
+    axis_deg: float
+
+
+class CentreOut(MarkOut):
+    """The drum's note in the middle."""
+
+    hz: float
+    note: str
+
+
+class TappedOut(Schema):
+    """The round was tapped otherwise than asked: what happened, and which rod each reading belongs to."""
+
+    words: str
+    certain: bool
+    moves: list[MoveIn]
 
 
 class LapOut(Schema):
@@ -114,6 +166,10 @@ class LapOut(Schema):
     rods: list[RodOut]
     plan: PlanOut | None
     wanted_hz: float | None
+    whole: str
+    pair: PairOut | None
+    centre: CentreOut | None
+    tapped: TappedOut | None
     compared: str
 
 
@@ -178,6 +234,13 @@ class BenchOut(Schema):
     step_32: int
     target_hz: float | None
     target_note: str
+    target_words: str
+    settling_words: str
+    simulated: bool
+    means: str
+    reference: int | None
+    uneven: str
+    uneven_words: str
     resting_until: datetime | None
     steps: list[StepOut]
     tally: list[TallyOut] | None
@@ -193,147 +256,3 @@ class BenchAnswer(Schema):
 
     last_seq: int
     bench: BenchOut | None
-
-
-def _mark(mark: Mark[Any]) -> dict[str, Any]:
-    return {"event": mark.event_id, "by": mark.by, "at": mark.at}
-
-
-def _cents(hz: float, wanted: float | None) -> float | None:
-    return round(Interval.from_ratio(hz / wanted).cents, 1) if wanted else None
-
-
-def _rod(lap: Lap, rod: int, wanted: float | None, a4_hz: float) -> RodOut:
-    plan = lap.plan.value if lap.plan else None
-    owed = lap.each or (plan.turns.get(rod, Turns(0)) if plan else None)
-    turned, reading = lap.turned.get(rod), lap.readings.get(rod)
-    predicted = plan.predicted_hz.get(rod) if plan else None
-    return RodOut(
-        rod=rod,
-        owed_32=owed.thirtyseconds if owed is not None else None,
-        turned=TurnOut(**_mark(turned), turns_32=turned.value.thirtyseconds if turned.value else None)
-        if turned
-        else None,
-        reading=ReadingOut(
-            **_mark(reading),
-            hz=reading.value.hz,
-            typed=lap.typed[rod],
-            note=reading.value.note(a4_hz),
-            cents=_cents(reading.value.hz, wanted),
-        )
-        if reading
-        else None,
-        predicted_hz=predicted,
-        predicted_sd_hz=plan.predicted_sd_hz.get(rod) if plan else None,
-        predicted_cents=_cents(predicted, wanted) if predicted else None,
-        why=plan.why_rod.get(rod, "") if plan else "",
-    )
-
-
-def _plan(mark: Mark[Any]) -> PlanOut:
-    plan = mark.value
-    same = {name: getattr(plan, name) for name in PlanOut.model_fields if hasattr(plan, name)}
-    return PlanOut(**_mark(mark), **same, why=plan.why_round)
-
-
-def _compared(lap: Lap, before: Lap | None) -> str:
-    """How the last round's prediction came out."""
-    if before is None or before.plan is None or lap.plan is None:
-        return ""
-    said, found = before.plan.value, lap.plan.value
-    return (
-        f"Expected {said.predicted_spread_hz:.1f} Hz between highest and lowest round {said.predicted_mean_hz:.1f}; "
-        f"found {found.spread_hz:.1f} Hz round {found.mean_hz:.1f}."
-    )
-
-
-def _lap(lap: Lap, before: Lap | None, state: BenchState, a4_hz: float) -> LapOut:
-    target = state.target.value.hz if state.target and state.target.value else None
-    if lap.plan:
-        wanted: float | None = lap.plan.value.wanted_hz
-    elif target is None and before and before.plan:
-        wanted = before.plan.value.wanted_hz
-    else:
-        wanted = target
-    return LapOut(
-        each_32=lap.each.thirtyseconds if lap.each else None,
-        order=list(lap.order),
-        rods=[_rod(lap, rod, wanted, a4_hz) for rod in state.plan.job.layout.rods],
-        plan=_plan(lap.plan) if lap.plan else None,
-        wanted_hz=wanted,
-        compared=_compared(lap, before),
-    )
-
-
-def _step(step: Step, state: BenchState, a4_hz: float) -> StepOut:
-    laps = state.laps.get(step.id, [])
-    done = state.done.get(step.id)
-    return StepOut(
-        id=step.id,
-        title=step.title,
-        kind=step.kind,
-        say=step.say,
-        points=list(step.points),
-        cautions=list(step.cautions),
-        minutes=step.minutes,
-        more_pass_32=step.more_pass.thirtyseconds if step.more_pass else None,
-        done=MarkOut(**_mark(done)) if done else None,
-        laps=[_lap(lap, laps[n - 1] if n else None, state, a4_hz) for n, lap in enumerate(laps)],
-    )
-
-
-def _pairs(plan: JobPlan) -> list[list[int]]:
-    """Rungs of the ladder in working order: facing pairs, then whoever has no partner."""
-    layout, seen, rungs = plan.job.layout, set[int](), []
-    for rod in (*plan.turning_order, *layout.all_rods):
-        if rod in seen:
-            continue
-        facing = layout.opposite(rod)
-        rung = sorted([rod] if facing is None else [rod, facing])
-        seen.update(rung)
-        rungs.append(rung)
-    return rungs
-
-
-def shape_bench(job: Job, drum: Drum, state: BenchState, conflicts: list[ConflictOut], undo: list[UndoOut]) -> BenchOut:
-    """The whole bench view of one job."""
-    workshop, plan = job.workshop, state.plan
-    target = state.target.value if state.target else None
-    tally = state.tally()
-    return BenchOut(
-        id=str(job.id),
-        tag=drum.tag,
-        name=drum.name,
-        kind=drum.kind,
-        kind_words=KIND_WORDS[drum.kind],
-        size=size_words(drum.diameter_m, drum.depth_m, workshop.length_unit),
-        side=job.side,
-        procedure=job.procedure,
-        title=plan.title,
-        state=job.state,
-        where=state.where(),
-        new_head=job.new_head,
-        old_head=job.old_head,
-        reason=job.reason,
-        opened_by=job.opened_by_name,
-        opened_at=job.opened_at,
-        rods=plan.job.layout.count,
-        lost=sorted(plan.job.layout.lost),
-        badge=drum.badge,
-        snare=drum.snare_bed,
-        pairs=_pairs(plan),
-        tapping_order=list(plan.tapping_order),
-        pattern=plan.ways.pattern,
-        pattern_note=plan_pattern(plan.job.layout, plan.ways.pattern, plan.job.layout.rods[0]).note,
-        step_32=state.step.thirtyseconds,
-        target_hz=target.hz if target else None,
-        target_note=Pitch(target.hz).note(workshop.a4_hz) if target else "",
-        resting_until=state.resting_until,
-        steps=[_step(step, state, workshop.a4_hz) for step in plan.steps],
-        tally=[TallyOut(rod=rod, turns_32=turns.thirtyseconds) for rod, turns in tally.items()] if tally else None,
-        conflicts=conflicts,
-        undo=undo,
-        notes=[mark.value for mark in state.notes],
-        write_on_head=f"{timezone.localtime():%m / %Y}",
-        last_seq=job.last_seq,
-    )

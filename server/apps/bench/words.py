@@ -7,10 +7,12 @@ from typing import Any
 
 from apps.bench.ledger import Ledger
 from apps.bench.schemas import ConflictOut, UndoOut
+from apps.bench.shapes import EAR_WORDS
 from drumwork.quantities import Turns
 
 __all__ = ["conflicts_of", "undo_list", "what"]
 UNDO_DEPTH = 40
+_EAR: dict[str, str] = {judged.value: words for judged, words in EAR_WORDS.items()}
 
 
 def what(body: Mapping[str, Any], titles: Mapping[str, str]) -> str:
@@ -25,7 +27,17 @@ def what(body: Mapping[str, Any], titles: Mapping[str, str]) -> str:
         case "pass_added":
             return f"one more pass, {Turns(body['each_32']).words()}"
         case "reading":
-            return f"rod {body['rod']} at {body['typed']}"
+            return f"rod {body['rod']} " + _EAR.get(body["typed"], f"at {body['typed']}")
+        case "order":
+            return "readings brought to their rods"
+        case "centre":
+            return f"middle at {body['typed']}"
+        case "means":
+            return f"reading by {body['means']}"
+        case "whole":
+            return f"whole head {_EAR[body['judged']]}"
+        case "uneven":
+            return "left uneven on purpose" if body["what"] else "even everywhere"
         case "target":
             return f"wanted pitch {body['typed']}" if body["typed"] else "wanted pitch: hold the mean"
         case "plan":

@@ -5,12 +5,12 @@ from __future__ import annotations
 import random
 import uuid
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from datetime import datetime, time, timedelta
 from typing import Any
 
 from apps.bench.ledger import freeze
-from apps.bench.models import Job
+from apps.bench.models import Job, KeptAnswer
 from apps.demo import scenario as s
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
@@ -20,7 +20,7 @@ from apps.register.schemas import KIND_WORDS
 from apps.workshops.models import Workshop
 from apps.workshops.schemas import to_ways
 from drumwork.quantities import Length, Pitch, Turns
-from drumwork.rods.clearing import ClearingTask, EvenRule, Round, propose
+from drumwork.rods.clearing import ClearingTask, EvenRule, Learned, Round, propose
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
 
@@ -40,6 +40,7 @@ class Pile:
     pitches: list[PitchRecord] = field(default_factory=list)
     fittings: list[Fitting] = field(default_factory=list)
     checks: list[FollowUp] = field(default_factory=list)
+    answers: dict[tuple[str, str], KeptAnswer] = field(default_factory=dict)
 
     def save(self) -> None:
         Job.objects.bulk_create(self.jobs, batch_size=500)
@@ -47,6 +48,7 @@ class Pile:
         PitchRecord.objects.bulk_create(self.pitches, batch_size=500)
         Fitting.objects.bulk_create(self.fittings, batch_size=500)
         FollowUp.objects.bulk_create(self.checks, batch_size=500)
+        KeptAnswer.objects.bulk_create(self.answers.values(), batch_size=500)
 
 
 class Builder:
@@ -135,6 +137,8 @@ class Builder:
             thread=model.thread,
             hoops=model.hoops,
             snare_bed="snare" in model.kind,
+            bed_rods=s.BESIDE_BED.get(model.rods, []) if "snare" in model.kind else [],
+            port_rods=s.BESIDE_PORT.get(model.rods, []) if model.port else [],
             badge="none" if model.kind == "rope-bass" else "between",
             port_m=Length.from_inches(model.port).metres if model.port else None,
             wanted_batter_hz=model.batter_hz,
@@ -172,7 +176,7 @@ class Builder:
         record: dict[str, Any] = {"new_head": head, "old_head": old, "people": [who]}
         outcome, cleared = "", "."
         if (wanted := getattr(drum, f"wanted_{side}_hz")) and not getattr(drum, f"lost_{side}"):
-            record |= self._clearing(drum, side, wanted, at, job_id)
+            record |= self._clearing(drum, side, wanted, at, job_id, head)
             first, last = record["rounds"][0]["spread_hz"], record["rounds"][-1]["spread_hz"]
             cleared, outcome = (
                 f". Cleared, spread {first:.1f} → {last:.1f} Hz",
@@ -207,7 +211,9 @@ class Builder:
         )  # fmt: skip
         return job_id
 
-    def _clearing(self, drum: Drum, side: str, wanted: float, at: datetime, job_id: uuid.UUID | None) -> dict[str, Any]:
+    def _clearing(
+        self, drum: Drum, side: str, wanted: float, at: datetime, job_id: uuid.UUID | None, head_name: str = ""
+    ) -> dict[str, Any]:
         """Rounds of readings and turns from a simulated head and the real engine."""
         layout = RodLayout(getattr(drum, f"rods_{side}"))
         head = SimulatedHead(layout, wanted, self.random.randrange(10**9), uneven=self.random.uniform(0.005, 0.014))
@@ -223,11 +229,13 @@ class Builder:
                 {
                     "readings_hz": {str(rod): pitch.hz for rod, pitch in rounds[-1].readings.items()},
                     "turns_32": {str(rod): t.thirtyseconds for rod, t in turns.items() if t.thirtyseconds},
-                    "spread_hz": round(found.verdict.spread_hz, 2),
-                    "mean_hz": round(found.verdict.mean_hz, 2),
+                    "spread_hz": round(found.verdict.spread, 2),
+                    "mean_hz": round(found.verdict.mean, 2),
                 }
             )
             if not any(t.thirtyseconds for t in turns.values()):
+                if found.learned:
+                    self._keep(drum, side, head_name, found.learned)
                 break
             rounds[-1] = Round(rounds[-1].readings, turns)
             head.turn(turns)
@@ -237,6 +245,18 @@ class Builder:
                     drum, side, at + timedelta(minutes=4 * n), each["mean_hz"], each["spread_hz"], wanted, job_id
                 )
         return {"rounds": stored}
+
+    def _keep(self, drum: Drum, side: str, head: str, learned: Learned) -> None:
+        """How the head answered, for its next clearing; the latest stands."""
+        self.pile.answers[drum.tag, side] = KeptAnswer(
+            workshop=self.workshop,
+            drum=drum,
+            side=side,
+            head=head,
+            rods=list(learned.rods),
+            rounds=learned.rounds,
+            kinds=[asdict(kind) for kind in learned.kinds],
+        )
 
     def _pitch(
         self,

@@ -225,5 +225,8 @@ BATTER_AGE_DAYS = {
     "Cormorant": 5, "Lantern": 3, "Curlew": 2, "Dunlin": 2, "Redshank": 1, "Whimbrel": 1, "Shelduck": 0,
 }  # fmt: skip
 RESONANT_AGE_DAYS = {"Bittern": 985, "Hulk": 1012}
+# Rods beside the bed and the port, by how many rods the head has; the strainer a quarter round from the badge.
+BESIDE_BED = {8: [2, 3, 6, 7], 10: [2, 3, 7, 8]}
+BESIDE_PORT = {8: [3, 4], 10: [4, 5]}
 # Days until (negative: since) an open settling check.
 CHECKS = {"Cormorant": -3, "Lantern": -1, "Curlew": 0, "Dunlin": 0, "Redshank": 1, "Whimbrel": 1, "Shelduck": 2}

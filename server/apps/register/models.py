@@ -73,6 +73,8 @@ class Drum(Owned):
     rods_resonant = models.PositiveSmallIntegerField()
     lost_batter = ArrayField(models.PositiveSmallIntegerField(), default=list, blank=True)
     lost_resonant = ArrayField(models.PositiveSmallIntegerField(), default=list, blank=True)
+    bed_rods = ArrayField(models.PositiveSmallIntegerField(), default=list, blank=True)
+    port_rods = ArrayField(models.PositiveSmallIntegerField(), default=list, blank=True)
     thread = models.CharField(max_length=20, blank=True)
     hoops = models.CharField(max_length=20, blank=True)
     snare_bed = models.BooleanField(default=False)

@@ -52,6 +52,8 @@ class DrumIn(Schema):
     rods_resonant: int = Field(ge=0, le=16)
     lost_batter: list[int] = []
     lost_resonant: list[int] = []
+    bed_rods: list[int] = []
+    port_rods: list[int] = []
     thread: str = Field("", max_length=20)
     hoops: str = Field("", max_length=20)
     snare_bed: bool = False
@@ -140,6 +142,9 @@ def _check_sizes(fields: dict[str, object], problems: dict[str, str]) -> None:
 
 
 def _check_rods(body: DrumIn, problems: dict[str, str]) -> None:
+    for name in ("bed_rods", "port_rods"):
+        if strange := [rod for rod in getattr(body, name) if not 1 <= rod <= body.rods_resonant]:
+            problems[name] = f"There is no rod {strange[0]} on a resonant head of {body.rods_resonant}."
     for side in ("batter", "resonant"):
         count, lost = getattr(body, f"rods_{side}"), getattr(body, f"lost_{side}")
         if body.kind != "rope-bass" and not 4 <= count <= 16:
@@ -165,6 +170,8 @@ PLAIN = (
     "note",
 )
 """Columns that are the same on the form and in the table."""
+ROD_LISTS = ("lost_batter", "lost_resonant", "bed_rods", "port_rods")
+"""Rods by number; those beside the snare bed and a port are the resonant side's."""
 
 
 def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
@@ -194,14 +201,13 @@ def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
     for name in PLAIN:
         value = getattr(body, name)
         fields[name] = value.strip() if isinstance(value, str) else value
-    fields["lost_batter"], fields["lost_resonant"] = sorted(set(body.lost_batter)), sorted(set(body.lost_resonant))
-    return fields
+    return fields | {name: sorted(set(getattr(body, name))) for name in ROD_LISTS}
 
 
 def shape_form(drum: Drum, unit: str) -> DrumIn:
     """The drum as it was filled in, for editing."""
     return DrumIn(
-        **{name: getattr(drum, name) for name in (*PLAIN, "lost_batter", "lost_resonant")},
+        **{name: getattr(drum, name) for name in (*PLAIN, *ROD_LISTS)},
         diameter=length_words(drum.diameter_m, unit),
         depth=length_words(drum.depth_m, unit),
         port=length_words(drum.port_m, unit) if drum.port_m else "",

@@ -22,6 +22,8 @@ class Workshop(models.Model):
     grease_dry_threads = models.BooleanField(default=True)
     rest_minutes = models.PositiveSmallIntegerField(default=30)
     check_after_days = models.PositiveSmallIntegerField(default=2)
+    leave_above = models.BooleanField(default=True)
+    tap_round = models.BooleanField(default=True)
     batter_life_months = models.PositiveSmallIntegerField(default=12)
     resonant_life_months = models.PositiveSmallIntegerField(default=30)
     even_spread_hz = models.FloatField(default=2.0)
@@ -48,6 +50,7 @@ class Membership(models.Model):
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=12, choices=Role.choices)
     shown_name = models.CharField(max_length=60)
+    keeps_sound = models.BooleanField(default=False)
 
     class Meta:
         constraints = [models.CheckConstraint(condition=Q(role__in=["technician", "viewer"]), name="membership_role")]

@@ -28,6 +28,8 @@ class WaysIn(Schema):
     grease_dry_threads: bool
     rest_minutes: int = Field(ge=5, le=24 * 60)
     check_after_days: int = Field(ge=1, le=60)
+    leave_above: bool = True
+    tap_round: bool = True
     batter_life_months: int = Field(ge=1, le=240)
     resonant_life_months: int = Field(ge=1, le=240)
     even_spread_hz: float = Field(gt=0, le=20)
@@ -51,6 +53,7 @@ def to_ways(workshop: Workshop) -> Ways:
         logo=LogoPlace(workshop.logo),
         grease_dry_threads=workshop.grease_dry_threads,
         rest_minutes=workshop.rest_minutes,
+        tap_round=workshop.tap_round,
     )
 
 

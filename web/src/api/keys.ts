@@ -6,7 +6,11 @@ export const keys = {
   drums: (filter: object) => ['drums', filter] as const,
   drum: (tag: string) => ['drum', tag] as const,
   sheet: (tag: string) => ['sheet', tag] as const,
+  sound: (tag: string) => ['sound', tag] as const,
+  twoHeads: (tag: string, asked: object) => ['two-heads', tag, asked] as const,
   heads: (tag: string, side: string) => ['heads', tag, side] as const,
   patterns: (rods: number, lost: string) => ['patterns', rods, lost] as const,
   job: (id: string) => ['job', id] as const,
+  heard: (job: string) => ['heard', job] as const,
+  kept: ['kept-sound'] as const,
 }

@@ -78,6 +78,175 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hearing/jobs/{job_id}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Taps
+         * @description A ZIP with the kept sounds as WAV and everything heard as JSON.
+         */
+        get: operations["export_taps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hearing/jobs/{job_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hear File
+         * @description A recording of one or more taps: WAV, FLAC, AIFF or OGG, up to 64 MB and five minutes.
+         */
+        post: operations["hear_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hearing/jobs/{job_id}/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hear Simulated
+         * @description Demo only: tap the job's simulated drum, whose rods answer to the turns recorded on the job.
+         */
+        post: operations["hear_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hearing/jobs/{job_id}/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Job Sounds
+         * @description One's own sounds of a job.
+         */
+        delete: operations["delete_job_sounds"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hearing/jobs/{job_id}/tap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hear Tap
+         * @description The body is one tap: 16-bit little-endian samples of one channel, silence before the stroke and all.
+         */
+        post: operations["hear_tap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hearing/jobs/{job_id}/taps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Heard Taps
+         * @description Everything heard on a job, in order.
+         */
+        get: operations["heard_taps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hearing/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept Sound
+         * @description How much of one's own sound is kept.
+         */
+        get: operations["kept_sound"];
+        /**
+         * Set Keeps Sound
+         * @description Agree, or no longer, to the sound of one's taps being kept.
+         */
+        put: operations["set_keeps_sound"];
+        post?: never;
+        /**
+         * Delete My Sounds
+         * @description Delete all of one's own kept sound.
+         */
+        delete: operations["delete_my_sounds"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hearing/taps/{tap_id}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tap Sound
+         * @description One kept tap as WAV, its level capped.
+         */
+        get: operations["tap_sound"];
+        put?: never;
+        post?: never;
+        /** Delete Tap Sound */
+        delete: operations["delete_tap_sound"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/register/choices": {
         parameters: {
             query?: never;
@@ -170,6 +339,63 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sound/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Sound */
+        get: operations["sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sound/{tag}/two-heads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Two Heads
+         * @description `sound` by its id; either a wanted fundamental or a wanted batter lug pitch, as typed; `interval` overrides the sound's own.
+         */
+        get: operations["two_heads"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sound/{tag}/wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Wanted
+         * @description Make these the drum's usual targets.
+         */
+        put: operations["set_wanted"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -253,6 +479,8 @@ export interface components {
             last_seq: number;
             /** Lost */
             lost: number[];
+            /** Means */
+            means: string;
             /** Name */
             name: string;
             /** New Head */
@@ -278,12 +506,18 @@ export interface components {
             procedure: string;
             /** Reason */
             reason: string;
+            /** Reference */
+            reference: number | null;
             /** Resting Until */
             resting_until: string | null;
             /** Rods */
             rods: number;
+            /** Settling Words */
+            settling_words: string;
             /** Side */
             side: string;
+            /** Simulated */
+            simulated: boolean;
             /** Size */
             size: string;
             /** Snare */
@@ -304,14 +538,54 @@ export interface components {
             target_hz: number | null;
             /** Target Note */
             target_note: string;
+            /** Target Words */
+            target_words: string;
             /** Title */
             title: string;
             /** Undo */
             undo: components["schemas"]["UndoOut"][];
+            /** Uneven */
+            uneven: string;
+            /** Uneven Words */
+            uneven_words: string;
             /** Where */
             where: string;
             /** Write On Head */
             write_on_head: string;
+        };
+        /**
+         * CentreIn
+         * @description The drum's note, tapped in the middle: hertz, or a note with cents.
+         */
+        CentreIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "centre";
+            /** Lap */
+            lap: number;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * CentreOut
+         * @description The drum's note in the middle.
+         */
+        CentreOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Event */
+            event: string;
+            /** Hz */
+            hz: number;
+            /** Note */
+            note: string;
         };
         /**
          * Choices
@@ -369,6 +643,11 @@ export interface components {
             /** Second */
             second: string;
         };
+        /** ConsentIn */
+        ConsentIn: {
+            /** Keeps Sound */
+            keeps_sound: boolean;
+        };
         /** DemoAccount */
         DemoAccount: {
             /** Password */
@@ -391,6 +670,11 @@ export interface components {
              * @enum {string}
              */
             badge: "between" | "at-rod" | "none";
+            /**
+             * Bed Rods
+             * @default []
+             */
+            bed_rods: number[];
             /** Depth */
             depth: string;
             /** Diameter */
@@ -436,6 +720,11 @@ export interface components {
              * @default
              */
             port: string;
+            /**
+             * Port Rods
+             * @default []
+             */
+            port_rods: number[];
             /** Rods Batter */
             rods_batter: number;
             /** Rods Resonant */
@@ -530,7 +819,7 @@ export interface components {
          */
         EventIn: {
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["TargetIn"] | components["schemas"]["PlanIn"] | components["schemas"]["StepSizeIn"] | components["schemas"]["RestIn"] | components["schemas"]["NoteIn"] | components["schemas"]["UndoIn"] | components["schemas"]["SettleIn"] | components["schemas"]["CloseIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["OrderIn"] | components["schemas"]["CentreIn"] | components["schemas"]["MeansIn"] | components["schemas"]["WholeIn"] | components["schemas"]["UnevenIn"] | components["schemas"]["TargetIn"] | components["schemas"]["PlanIn"] | components["schemas"]["StepSizeIn"] | components["schemas"]["RestIn"] | components["schemas"]["NoteIn"] | components["schemas"]["UndoIn"] | components["schemas"]["SettleIn"] | components["schemas"]["CloseIn"];
             /** Device */
             device: string;
             /**
@@ -550,6 +839,26 @@ export interface components {
         EventsIn: {
             /** Events */
             events: components["schemas"]["EventIn"][];
+        };
+        /**
+         * FilmOut
+         * @description How a lug pitch sits with a head. `share` is film stress over yield, 0…1.
+         */
+        FilmOut: {
+            /** Allowed */
+            allowed: boolean;
+            /** Highest Hz */
+            highest_hz: number;
+            /** Hz */
+            hz: number;
+            /** Note */
+            note: string;
+            /** Rod Load N */
+            rod_load_n: number;
+            /** Share */
+            share: number;
+            /** Words */
+            words: string;
         };
         /** FilterIn */
         FilterIn: {
@@ -588,6 +897,18 @@ export interface components {
              * @default
              */
             text: string;
+        };
+        /**
+         * FindingOut
+         * @description Something to look at before turning on.
+         */
+        FindingOut: {
+            /** Kind */
+            kind: string;
+            /** Rods */
+            rods: number[];
+            /** Words */
+            words: string;
         };
         /**
          * FittedOut
@@ -656,19 +977,78 @@ export interface components {
             /** Side */
             side: string;
         };
+        /**
+         * HeardFileOut
+         * @description The taps of a recording, in order; what each rod reads by them; and what was amiss with their order.
+         */
+        HeardFileOut: {
+            /** Readings */
+            readings: components["schemas"]["RodHeardOut"][];
+            /** Taps */
+            taps: components["schemas"]["HeardOut"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * HeardOut
+         * @description One tap. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark.
+         */
+        HeardOut: {
+            /** Cents Sigma */
+            cents_sigma: number | null;
+            /** Glide Cents */
+            glide_cents: number;
+            /** Hz */
+            hz: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Partials */
+            partials: components["schemas"]["PartialIn"][];
+            picture: components["schemas"]["PictureOut"];
+            /** Reason */
+            reason: string;
+            /** Status */
+            status: string;
+            /** Strength Db */
+            strength_db: number;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * KeptOut
+         * @description A person's own kept sound, and the bound of the workshop's.
+         */
+        KeptOut: {
+            /** Bytes */
+            bytes: number;
+            /** Keeps Sound */
+            keeps_sound: boolean;
+            /** Most Bytes */
+            most_bytes: number;
+            /** Taps */
+            taps: number;
+        };
         /** LapOut */
         LapOut: {
+            centre: components["schemas"]["CentreOut"] | null;
             /** Compared */
             compared: string;
             /** Each 32 */
             each_32: number | null;
             /** Order */
             order: number[];
+            pair: components["schemas"]["PairOut"] | null;
             plan: components["schemas"]["PlanOut"] | null;
             /** Rods */
             rods: components["schemas"]["RodOut"][];
+            tapped: components["schemas"]["TappedOut"] | null;
             /** Wanted Hz */
             wanted_hz: number | null;
+            /** Whole */
+            whole: string;
         };
         /** LogOut */
         LogOut: {
@@ -714,6 +1094,34 @@ export interface components {
             /** Event */
             event: string;
         };
+        /**
+         * MeansIn
+         * @description Read the rods with this from here on; by ear, against this rod.
+         */
+        MeansIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "means";
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "pitch" | "ear" | "gauge" | "torque";
+            /** Reference */
+            reference?: number | null;
+        };
+        /**
+         * MoveIn
+         * @description What was read for `rod` belongs to `real`.
+         */
+        MoveIn: {
+            /** Real */
+            real: number;
+            /** Rod */
+            rod: number;
+        };
         /** NoteIn */
         NoteIn: {
             /**
@@ -723,6 +1131,21 @@ export interface components {
             kind: "note";
             /** Text */
             text: string;
+        };
+        /**
+         * OrderIn
+         * @description The round was tapped in another order than asked for; rods that get no reading are to be tapped again.
+         */
+        OrderIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "order";
+            /** Lap */
+            lap: number;
+            /** Moves */
+            moves: components["schemas"]["MoveIn"][];
         };
         /**
          * OwedOut
@@ -763,6 +1186,28 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /**
+         * PairOut
+         * @description What all taps of a round say together: the split pair, and the line the lower one rings along, degrees clockwise from the badge.
+         */
+        PairOut: {
+            /** Axis Deg */
+            axis_deg: number;
+            /** Lower Hz */
+            lower_hz: number;
+            /** Upper Hz */
+            upper_hz: number;
+        };
+        /**
+         * PartialIn
+         * @description What a tap rang with: hertz, and decibels against the strongest.
+         */
+        PartialIn: {
+            /** Hz */
+            hz: number;
+            /** Level Db */
+            level_db: number;
+        };
         /** PassAddedIn */
         PassAddedIn: {
             /** Each 32 */
@@ -793,6 +1238,18 @@ export interface components {
             tilt: number;
         };
         /**
+         * PictureOut
+         * @description A tap over time, every `step_s` from the stroke on: its level against its loudest, and its pitch against where it settled.
+         */
+        PictureOut: {
+            /** Cents */
+            cents: (number | null)[];
+            /** Ring Db */
+            ring_db: number[];
+            /** Step S */
+            step_s: number;
+        };
+        /**
          * PitchOut
          * @description One round on the plot, in cents from what was wanted. `spread_cents` is highest minus lowest rod.
          */
@@ -812,6 +1269,21 @@ export interface components {
             spread_cents: number;
         };
         /**
+         * PlaceIn
+         * @description The round, and the rod; no rod is the middle of the head.
+         */
+        PlaceIn: {
+            /**
+             * Lap
+             * @default 0
+             */
+            lap: number;
+            /** Rate */
+            rate: number;
+            /** Rod */
+            rod?: number | null;
+        };
+        /**
          * PlanIn
          * @description Work out the turns for a round; the server adds what it found.
          */
@@ -824,10 +1296,15 @@ export interface components {
             /** Lap */
             lap: number;
         };
-        /** PlanOut */
+        /**
+         * PlanOut
+         * @description What was proposed. Values are in `unit`.
+         */
         PlanOut: {
-            /** Allowed Hz */
-            allowed_hz: number;
+            /** Allowed */
+            allowed: number;
+            /** Approach */
+            approach: string;
             /**
              * At
              * Format: date-time
@@ -835,30 +1312,64 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /** Chance Even */
+            chance_even: number;
             /** Clear */
             clear: boolean;
             /** Event */
             event: string;
-            /** Mean Hz */
-            mean_hz: number;
-            /** Predicted Mean Hz */
-            predicted_mean_hz: number;
-            /** Predicted Spread Hz */
-            predicted_spread_hz: number;
-            /** Spread Hz */
-            spread_hz: number;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Mean */
+            mean: number;
+            /** Means */
+            means: string;
+            /** Modal */
+            modal: number;
+            /** Predicted Mean */
+            predicted_mean: number;
+            /** Predicted Spread */
+            predicted_spread: number;
+            pull: components["schemas"]["PullOut"];
+            /** Rounds Left */
+            rounds_left: number;
+            /** Spread */
+            spread: number;
             /** Too Coarse */
             too_coarse: string;
+            /** Unit */
+            unit: string;
             /** Verdict */
             verdict: string;
-            /** Wanted Hz */
-            wanted_hz: number;
+            /** Wanted */
+            wanted: number;
             /** Why */
             why: string;
         };
         /**
+         * PullOut
+         * @description The pull at each rod as the engine understands it, in turns away from the mean: what pitch shows, what it cannot.
+         */
+        PullOut: {
+            /** By Pitch */
+            by_pitch: number[];
+            /** Clear */
+            clear: boolean;
+            /** Rods */
+            rods: number[];
+            /** Sd */
+            sd: number[];
+            /** Told By */
+            told_by: string[];
+            /** Unheard */
+            unheard: number[];
+            /** Words */
+            words: string;
+        };
+        /**
          * ReadingIn
-         * @description `typed` is read by the server: hertz, or a note with cents.
+         * @description `typed` is read by the server: hertz or a note with cents, a gauge's or key's number, or a judgement by ear. A question mark after
+         *     it keeps the reading but trusts it little. `partials` are what a heard tap rang with, `tap` which one it was.
          */
         ReadingIn: {
             /**
@@ -868,12 +1379,31 @@ export interface components {
             kind: "reading";
             /** Lap */
             lap: number;
+            /**
+             * Means
+             * @default pitch
+             * @enum {string}
+             */
+            means: "pitch" | "ear" | "gauge" | "torque";
+            /**
+             * Partials
+             * @default []
+             */
+            partials: components["schemas"]["PartialIn"][];
             /** Rod */
             rod: number;
+            /**
+             * Tap
+             * @default
+             */
+            tap: string;
             /** Typed */
             typed: string;
         };
-        /** ReadingOut */
+        /**
+         * ReadingOut
+         * @description One rod as it was read. `shown` is the reading in words; `hz` and `note` are for pitch only; `cents` is from what is wanted.
+         */
         ReadingOut: {
             /**
              * At
@@ -884,12 +1414,21 @@ export interface components {
             by: string;
             /** Cents */
             cents: number | null;
+            /** Doubtful */
+            doubtful: boolean;
             /** Event */
             event: string;
             /** Hz */
-            hz: number;
+            hz: number | null;
             /** Note */
             note: string;
+            /** Shown */
+            shown: string;
+            /**
+             * Tap
+             * @default
+             */
+            tap: string;
             /** Typed */
             typed: string;
         };
@@ -939,24 +1478,64 @@ export interface components {
             minutes: number;
         };
         /**
+         * RodHeardOut
+         * @description One rod of a recording; several taps of it are read as one.
+         */
+        RodHeardOut: {
+            heard: components["schemas"]["HeardOut"];
+            /** Rod */
+            rod: number;
+        };
+        /**
          * RodOut
          * @description One rod in one lap. `owed_32` is what this lap asks of it (null: nothing asked yet).
          */
         RodOut: {
+            /** Number */
+            number: string;
             /** Owed 32 */
             owed_32: number | null;
+            /** Predicted */
+            predicted: string;
             /** Predicted Cents */
             predicted_cents: number | null;
-            /** Predicted Hz */
-            predicted_hz: number | null;
-            /** Predicted Sd Hz */
-            predicted_sd_hz: number | null;
+            /** Predicted Sd Cents */
+            predicted_sd_cents: number | null;
             reading: components["schemas"]["ReadingOut"] | null;
+            /** Reference */
+            reference: boolean;
             /** Rod */
             rod: number;
             turned: components["schemas"]["TurnOut"] | null;
             /** Why */
             why: string;
+        };
+        /**
+         * RoundIn
+         * @description The round, and the rods still to be read, in the order they are tapped; comma separated.
+         */
+        RoundIn: {
+            /**
+             * Lap
+             * @default 0
+             */
+            lap: number;
+            /**
+             * Rods
+             * @default
+             */
+            rods: string;
+        };
+        /**
+         * RoundOut
+         * @description One round as its taps tell it together: the split pair and its axis, and the drum's note in the middle.
+         */
+        RoundOut: {
+            /** Centre Hz */
+            centre_hz: number | null;
+            /** Lap */
+            lap: number;
+            pair: components["schemas"]["PairOut"] | null;
         };
         /**
          * SessionOut
@@ -1046,12 +1625,36 @@ export interface components {
             thread: string;
             wires: components["schemas"]["WiresOut"] | null;
         };
+        /**
+         * SideSoundOut
+         * @description One side. `film` is null where the film is not known; `answer` and `settling` are sentences, empty where there is nothing to say.
+         */
+        SideSoundOut: {
+            /** Answer */
+            answer: string;
+            /** Assumed */
+            assumed: boolean;
+            film: components["schemas"]["FilmOut"] | null;
+            /** Head */
+            head: string;
+            /** Settling */
+            settling: string;
+            /** Side */
+            side: string;
+        };
         /** SignIn */
         SignIn: {
             /** Password */
             password: string;
             /** Username */
             username: string;
+        };
+        /** SimulatedTapIn */
+        SimulatedTapIn: {
+            /** Lap */
+            lap: number;
+            /** Rod */
+            rod: number;
         };
         /** SkippedIn */
         SkippedIn: {
@@ -1066,6 +1669,22 @@ export interface components {
             rod: number;
             /** Step */
             step: string;
+        };
+        /** SoundChoice */
+        SoundChoice: {
+            /** Heard */
+            heard: string;
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+        };
+        /** SoundOut */
+        SoundOut: {
+            /** Choices */
+            choices: components["schemas"]["SoundChoice"][];
+            /** Sides */
+            sides: components["schemas"]["SideSoundOut"][];
         };
         /**
          * StartJob
@@ -1167,6 +1786,81 @@ export interface components {
             turns_32: number;
         };
         /**
+         * TapOut
+         * @description A tap as it was heard. `has_sound` tells whether it can be played back.
+         */
+        TapOut: {
+            /** By Name */
+            by_name: string;
+            /** Cents Sigma */
+            cents_sigma: number | null;
+            /** Glide Cents */
+            glide_cents: number;
+            /** Has Sound */
+            has_sound: boolean;
+            /**
+             * Heard At
+             * Format: date-time
+             */
+            heard_at: string;
+            /** Hz */
+            hz: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Lap */
+            lap: number;
+            /** Partials */
+            partials: components["schemas"]["PartialIn"][];
+            picture: components["schemas"]["PictureOut"];
+            /** Reason */
+            reason: string;
+            /** Rod */
+            rod: number | null;
+            /** Seconds */
+            seconds: number;
+            /** Simulated */
+            simulated: boolean;
+            /** Status */
+            status: string;
+            /** Strength Db */
+            strength_db: number;
+        };
+        /**
+         * TappedOut
+         * @description The round was tapped otherwise than asked: what happened, and which rod each reading belongs to.
+         */
+        TappedOut: {
+            /** Certain */
+            certain: boolean;
+            /** Moves */
+            moves: components["schemas"]["MoveIn"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * TapsOut
+         * @description Everything that was heard on a job, and what each round says as a whole.
+         */
+        TapsOut: {
+            /** Badge */
+            badge: string;
+            /** Name */
+            name: string;
+            /** Rods */
+            rods: number;
+            /** Rounds */
+            rounds: components["schemas"]["RoundOut"][];
+            /** Side */
+            side: string;
+            /** Tag */
+            tag: string;
+            /** Taps */
+            taps: components["schemas"]["TapOut"][];
+        };
+        /**
          * TargetIn
          * @description Empty text holds the mean of the first round.
          */
@@ -1229,6 +1923,32 @@ export interface components {
             /** Turns 32 */
             turns_32: number;
         };
+        /**
+         * TwoHeadsOut
+         * @description A plan for both heads.
+         */
+        TwoHeadsOut: {
+            /** Assumed */
+            assumed: string;
+            batter: components["schemas"]["FilmOut"];
+            /** By Air Hz */
+            by_air_hz: number;
+            /** By Mass Hz */
+            by_mass_hz: number;
+            /** Character */
+            character: string;
+            /** Fundamental Hz */
+            fundamental_hz: number;
+            /** Fundamental Note */
+            fundamental_note: string;
+            /** Fundamental Sd Hz */
+            fundamental_sd_hz: number;
+            resonant: components["schemas"]["FilmOut"];
+            /** Upper Hz */
+            upper_hz: number;
+            /** Why */
+            why: string;
+        };
         /** UndoIn */
         UndoIn: {
             /** Event */
@@ -1247,6 +1967,44 @@ export interface components {
             words: string;
         };
         /**
+         * UnevenIn
+         * @description What is left uneven on purpose, from which rod; empty for even everywhere.
+         */
+        UnevenIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "uneven";
+            /**
+             * Start
+             * @default 1
+             */
+            start: number;
+            /**
+             * What
+             * @default
+             * @enum {string}
+             */
+            what: "" | "rod-down" | "four-by-a-hair" | "beside-wires";
+        };
+        /**
+         * WantedIn
+         * @description The wanted lug pitches, as typed; empty for none.
+         */
+        WantedIn: {
+            /**
+             * Batter
+             * @default
+             */
+            batter: string;
+            /**
+             * Resonant
+             * @default
+             */
+            resonant: string;
+        };
+        /**
          * WaysIn
          * @description Everything a workshop chooses for itself.
          */
@@ -1261,6 +2019,11 @@ export interface components {
             even_spread_hz: number;
             /** Grease Dry Threads */
             grease_dry_threads: boolean;
+            /**
+             * Leave Above
+             * @default true
+             */
+            leave_above: boolean;
             /**
              * Length Unit
              * @enum {string}
@@ -1282,6 +2045,29 @@ export interface components {
              */
             step_32: 1 | 2 | 4;
             stretch: components["schemas"]["Stretch"];
+            /**
+             * Tap Round
+             * @default true
+             */
+            tap_round: boolean;
+        };
+        /**
+         * WholeIn
+         * @description By ear: the whole head against the wanted tone.
+         */
+        WholeIn: {
+            /**
+             * Judged
+             * @enum {string}
+             */
+            judged: "much-lower" | "lower" | "level" | "higher" | "much-higher" | "cant-tell";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "whole";
+            /** Lap */
+            lap: number;
         };
         /**
          * WiresOut
@@ -1313,6 +2099,11 @@ export interface components {
             /** Grease Dry Threads */
             grease_dry_threads: boolean;
             /**
+             * Leave Above
+             * @default true
+             */
+            leave_above: boolean;
+            /**
              * Length Unit
              * @enum {string}
              */
@@ -1335,6 +2126,11 @@ export interface components {
              */
             step_32: 1 | 2 | 4;
             stretch: components["schemas"]["Stretch"];
+            /**
+             * Tap Round
+             * @default true
+             */
+            tap_round: boolean;
         };
     };
     responses: never;
@@ -1466,6 +2262,367 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FittingHead"][];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_taps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    hear_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Lap
+                     * @default 0
+                     */
+                    lap?: number;
+                    /**
+                     * Rods
+                     * @default
+                     */
+                    rods?: string;
+                    /**
+                     * Sound
+                     * Format: binary
+                     */
+                    sound: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardFileOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    hear_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedTapIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    delete_job_sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    hear_tap: {
+        parameters: {
+            query: {
+                rate: number;
+                lap?: number;
+                rod?: number | null;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    heard_taps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapsOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    kept_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    set_keeps_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConsentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    delete_my_sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    tap_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tap_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    delete_tap_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tap_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {
@@ -1751,6 +2908,108 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    two_heads: {
+        parameters: {
+            query: {
+                sound: string;
+                fundamental?: string;
+                batter?: string;
+                interval?: string;
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoHeadsOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    set_wanted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundOut"];
+                };
             };
             /** @description Refused */
             default: {

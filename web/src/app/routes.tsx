@@ -22,6 +22,10 @@ const pages: RouteObject[] = [
     lazy: async () => ({ Component: (await import('../tasks/drum-form/DrumFormPage')).DrumFormPage }),
   },
   {
+    path: 'drums/:tag/sound',
+    lazy: async () => ({ Component: (await import('../tasks/sound/SoundPage')).SoundPage }),
+  },
+  {
     path: 'drums/:tag/start',
     lazy: async () => ({ Component: (await import('../tasks/start-job/StartPage')).StartPage }),
   },
@@ -29,6 +33,10 @@ const pages: RouteObject[] = [
   {
     path: 'bench/:job',
     lazy: async () => ({ Component: (await import('../tasks/bench/BenchPage')).BenchPage }),
+  },
+  {
+    path: 'bench/:job/taps',
+    lazy: async () => ({ Component: (await import('../tasks/heard/HeardPage')).HeardPage }),
   },
   { path: 'ways', lazy: async () => ({ Component: (await import('../tasks/ways/WaysPage')).WaysPage }) },
 ]

@@ -5,15 +5,17 @@ interface Props<T extends string> {
   label: string
   value: T | null
   onChange: (value: T) => void
+  /** In even columns, when there are many. */
+  columns?: number
   options: readonly { value: T; words: string; note?: string; disabled?: boolean }[]
 }
 
 /** One of a few, all in sight, each big enough for a greasy thumb. */
-export function Choice<T extends string>({ label, value, onChange, options }: Props<T>) {
+export function Choice<T extends string>({ label, value, onChange, columns, options }: Props<T>) {
   return (
     <Group value={value} onChange={(next) => onChange(next as T)}>
       <Label>{label}</Label>
-      <div>
+      <div data-columns={columns}>
         {options.map((each) => (
           <Option key={each.value} value={each.value} isDisabled={each.disabled ?? false}>
             {each.words}
@@ -37,6 +39,10 @@ const Group = styled(RadioGroup)`
     display: flex;
     flex-wrap: wrap;
     gap: 8px;
+  }
+  > div[data-columns='2'] {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
   }
 `
 const Option = styled(Radio)`

@@ -6,11 +6,13 @@ interface Props {
   title: string
   open: boolean
   onClose: (() => void) | null
+  /** Room for two columns. */
+  wide?: boolean
   children: ReactNode
 }
 
 /** A sheet of paper laid over the page. Without `onClose` it stays until it is answered. */
-export function Dialog({ title, open, onClose, children }: Props) {
+export function Dialog({ title, open, onClose, wide, children }: Props) {
   return (
     <Over
       isOpen={open}
@@ -19,7 +21,7 @@ export function Dialog({ title, open, onClose, children }: Props) {
       isKeyboardDismissDisabled={onClose === null}
     >
       <Modal>
-        <Sheet>
+        <Sheet data-wide={wide || undefined}>
           <Heading slot="title">{title}</Heading>
           {children}
         </Sheet>
@@ -48,6 +50,9 @@ const Sheet = styled(AriaDialog)`
   display: flex;
   flex-direction: column;
   gap: 16px;
+  &[data-wide] {
+    width: min(980px, calc(100vw - 32px));
+  }
   h2 {
     font-size: 23px;
   }

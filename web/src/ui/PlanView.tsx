@@ -14,6 +14,8 @@ interface Props {
   label: string
   bed?: boolean
   port?: boolean
+  /** Degrees clockwise from the badge: the line the lower of a split pair rings along. */
+  axis?: number | null
 }
 
 const R = 60
@@ -36,6 +38,7 @@ export function PlanView({
   label,
   bed,
   port,
+  axis = null,
 }: Props) {
   return (
     <Drawing width={size} height={size} viewBox="-88 -88 176 176" role="img" aria-label={label}>
@@ -45,6 +48,16 @@ export function PlanView({
       {bed ? (
         <path d={`M-${R - 14} -9 h${2 * (R - 14)} M-${R - 14} 9 h${2 * (R - 14)}`} className="bed" />
       ) : null}
+      {axis === null ? null : (
+        <line
+          className="axis"
+          x1={0}
+          y1={-R + 9}
+          x2={0}
+          y2={R - 9}
+          transform={`rotate(${axis - (badge === 'at-rod' ? 180 / rods : 0)})`}
+        />
+      )}
       {port ? <circle cx={R * 0.42} cy={R * 0.32} r={13} className="edge" /> : null}
       {Array.from({ length: rods }, (_, n) => n + 1).map((rod) => {
         const [x1, y1] = at(rod, rods, badge, R - 5)
@@ -86,6 +99,11 @@ const Drawing = styled.svg`
     fill: none;
     stroke: var(--rule);
     stroke-width: 1.2;
+  }
+  .axis {
+    stroke: var(--ink);
+    stroke-width: 1.6;
+    stroke-dasharray: 6 4;
   }
   .badge {
     fill: var(--ink);

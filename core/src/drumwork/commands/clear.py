@@ -156,8 +156,12 @@ def _shape(step: Step) -> dict[str, Any]:
     found = step.proposal
     more = {
         "chance_now": round(found.chance_now, 3),
-        "predicted_hz": [round(each.hz, 2) for each in found.predicted.values()],
-        "predicted_sd_hz": [round(each.sd_hz, 2) for each in found.predicted.values()],
+        "predicted_hz": [round(each.value, 2) for each in found.predicted.values()],
+        "predicted_sd_hz": [round(each.sd, 2) for each in found.predicted.values()],
+        "rounds_left": round(found.rounds_left, 1),
+        "approach": found.approach,
+        "tension_clear": found.tension.clear,
+        "findings": [{"kind": f.kind, "rods": list(f.rods), "words": f.words} for f in found.findings],
         "why": found.why_round,
     }
     if step.done:

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import argparse
 import json
+from typing import Any
 
 from drumwork.membrane import Film, Head, assess_target, fundamental_hz, tension_for_edge
+from drumwork.membrane.answer import USUAL_THREAD, expect_answer
 from drumwork.quantities import Length, parse_length, parse_pitch
 
 __all__ = ["add", "add_head", "head_from"]
@@ -32,6 +34,8 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser.add_argument("--diameter", required=True, help="14, or 356 mm (a bare number is inches)")
     parser.add_argument("--pitch", required=True, help="wanted lug pitch, hertz or note")
     parser.add_argument("--rods", type=int, default=8)
+    parser.add_argument("--from", dest="start", help="pitch it stands at: says how many turns to expect")
+    parser.add_argument("--thread", default=USUAL_THREAD, help=f"thread of the rods (default {USUAL_THREAD})")
     add_head(parser)
     parser.add_argument("--json", action="store_true")
     parser.set_defaults(run=run)
@@ -41,7 +45,7 @@ def run(args: argparse.Namespace) -> None:
     head = head_from(args, parse_length(args.diameter))
     found = assess_target(head, parse_pitch(args.pitch))
     tension = tension_for_edge(head.membrane, found.lug.hz)
-    answer = {
+    answer: dict[str, Any] = {
         "lug_hz": round(found.lug.hz, 2),
         "tension_n_per_m": round(tension, 1),
         "fundamental_alone_hz": round(fundamental_hz(head.membrane, tension), 2),
@@ -52,4 +56,10 @@ def run(args: argparse.Namespace) -> None:
         "allowed": found.allowed,
         "words": found.words,
     }
-    print(json.dumps(answer, ensure_ascii=False) if args.json else found.words)
+    words = found.words
+    if args.start:
+        expected = expect_answer(head, args.thread)
+        turns, low, high = expected.turns(parse_pitch(args.start), found.lug)
+        answer["turns"] = {"expected": round(turns, 3), "low": round(low, 3), "high": round(high, 3)}
+        words += f"; about {turns:+.2f} turns of every rod ({low:+.2f} to {high:+.2f}), {expected.words}"
+    print(json.dumps(answer, ensure_ascii=False) if args.json else words)

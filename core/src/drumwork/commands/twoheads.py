@@ -32,7 +32,7 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
 
 
 def run(args: argparse.Namespace) -> None:
-    if args.fundamental is None and args.batter is None:
+    if args.fundamental is None and args.batter is None and args.relation != Relation.LOWEST_CLEAN:
         raise BadQuantity("Give --fundamental or --batter.")
     diameter = parse_length(args.diameter)
     found = plan_two_heads(
@@ -48,6 +48,8 @@ def run(args: argparse.Namespace) -> None:
         "resonant_hz": round(found.resonant.hz, 2),
         "fundamental_hz": round(found.fundamental_hz, 2),
         "fundamental_sd_hz": round(found.fundamental_sd_hz, 2),
+        "tenth_more_mass_hz": round(found.by_mass_hz, 2),
+        "tenth_more_air_hz": round(found.by_air_hz, 2),
         "upper_hz_rough": round(found.upper_hz, 1),
         "character": found.character,
         "why": found.why,

@@ -20,11 +20,11 @@ from typing import Final
 
 from drumwork.errors import BadQuantity
 from drumwork.membrane.film import Film, Head
-from drumwork.membrane.modes import fundamental_hz, tension_for_edge
+from drumwork.membrane.modes import edge_hz, fundamental_hz, tension_for_edge
 from drumwork.quantities import HIGHEST_HZ, LOWEST_HZ, Interval, Length, Pitch
 from drumwork.sources.materials import AIR_DENSITY_KG_PER_M3, SOUND_M_PER_S
 
-__all__ = ["Relation", "TwoHeads", "coupled_pair", "plan_two_heads"]
+__all__ = ["SOUNDS", "Relation", "Sound", "TwoHeads", "coupled_pair", "lowest_clean", "plan_two_heads"]
 
 MEAN_DISPLACEMENT: Final = 0.43175
 """Mean of J0(j01 r/a) over the disc: 2·J1(j01)/j01."""
@@ -35,6 +35,10 @@ QUARTER_TURN_CENTS: Final = 150.0
 in z a turn; common practice P17 gives no figure."""
 
 
+CLEAN_ROD_N: Final = 40.0
+"""Pull of each rod at which the last wrinkle is usually gone; our own estimate, no published source."""
+
+
 class Relation(StrEnum):
     """How the resonant head stands to the batter (trade §7)."""
 
@@ -42,16 +46,45 @@ class Relation(StrEnum):
     HIGHER = "higher"
     LOWER = "lower"
     QUARTER_TURN_MORE = "quarter-turn-more"
+    LOWEST_CLEAN = "lowest-clean"
+
+
+@dataclass(frozen=True, slots=True)
+class Sound:
+    """A way two heads stand to each other, named by what is heard."""
+
+    id: str
+    heard: str
+    how: str
+    relation: Relation
+    cents: float
+
+
+SOUNDS: Final = (
+    Sound("long", "long and round", "both heads alike", Relation.EQUAL, 0.0),
+    Sound("a-bit-shorter", "a bit shorter", "resonant a further quarter turn", Relation.QUARTER_TURN_MORE, 150.0),
+    Sound("punchy", "shorter, punchier", "resonant a minor third higher", Relation.HIGHER, 300.0),
+    Sound("present", "long and present", "resonant tight, a fifth higher", Relation.HIGHER, 700.0),
+    Sound("thuddy", "flat and thuddy", "resonant a minor third lower", Relation.LOWER, 300.0),
+    Sound("lowest", "as low as it goes clean", "both just free of wrinkles", Relation.LOWEST_CLEAN, 0.0),
+)
+"""Schools of trade §7, F7, P14, P17: common practice. The fifth is our own figure for “tight”."""
 
 
 @dataclass(frozen=True, slots=True)
 class TwoHeads:
-    """A plan for both heads. `upper_hz` is rough. `fundamental_sd_hz` holds a tenth of film mass and of the air spring unknown."""
+    """A plan for both heads. `upper_hz` is rough.
+
+    `by_mass_hz` and `by_air_hz` are what the fundamental moves by when the films are a tenth heavier, or the air spring a tenth stiffer;
+    `fundamental_sd_hz` holds both unknown.
+    """
 
     batter: Pitch
     resonant: Pitch
     fundamental_hz: float
     fundamental_sd_hz: float
+    by_mass_hz: float
+    by_air_hz: float
     upper_hz: float
     character: str
     why: str
@@ -95,6 +128,8 @@ def _interval(relation: Relation, cents: float) -> float:
             return -abs(cents)
         case Relation.QUARTER_TURN_MORE:
             return QUARTER_TURN_CENTS
+        case Relation.LOWEST_CLEAN:
+            return 0.0
 
 
 def _character(above_cents: float) -> tuple[str, str]:
@@ -113,11 +148,17 @@ def _with_mass(head: Head, share: float) -> Head:
     return Head(Film(film.plies, film.thickness_m * share, film.coated), head.diameter, head.rods)
 
 
-def _spread(heads: tuple[Head, Head], lugs: tuple[Pitch, Pitch], depth: Length, lower: float) -> float:
+def _sensitivity(
+    heads: tuple[Head, Head], lugs: tuple[Pitch, Pitch], depth: Length, lower: float
+) -> tuple[float, float]:
     heavier = (_with_mass(heads[0], 1.1), _with_mass(heads[1], 1.1))
-    by_mass = coupled_pair(heavier, lugs, depth)[0] - lower
-    by_air = coupled_pair(heads, lugs, depth, air=1.1)[0] - lower
-    return math.hypot(by_mass, by_air)
+    return coupled_pair(heavier, lugs, depth)[0] - lower, coupled_pair(heads, lugs, depth, air=1.1)[0] - lower
+
+
+def lowest_clean(head: Head) -> Pitch:
+    """About the lowest lug pitch at which the film has no wrinkle left; on the drum it is found rod by rod (P14)."""
+    tension = CLEAN_ROD_N * head.rods / (math.pi * head.diameter.metres)
+    return Pitch(max(LOWEST_HZ, edge_hz(head.membrane, tension)))
 
 
 def plan_two_heads(
@@ -136,16 +177,28 @@ def plan_two_heads(
     Raises
     ------
     BadQuantity
-        unless exactly one of `fundamental` and `batter` is given, or when no lug pitch between 20 and 2000 Hz gives the fundamental.
+        unless exactly one of `fundamental` and `batter` is given, unless the relation is the lowest clean pitch, or when no lug pitch between 20 and 2000 Hz gives the fundamental.
     """
+    if relation is Relation.LOWEST_CLEAN:
+        if fundamental is not None or batter is not None:
+            raise BadQuantity("The lowest clean pitch is what the heads give; leave the wanted pitch out.")
+        lugs = (lowest_clean(heads[0]), lowest_clean(heads[1]))
+        return _planned(
+            heads, lugs, depth, ("low, dark and short", "both heads carry only just enough to be free of wrinkles")
+        )
     if (fundamental is None) == (batter is None):
         raise BadQuantity("Give either the wanted fundamental or the wanted batter pitch, not both.")
     above = Interval(_interval(relation, cents))
     low = batter or _solve(heads, depth, above, float(fundamental or 0))
-    lugs = (low, low.raised(above))
+    return _planned(heads, (low, low.raised(above)), depth, _character(above.cents))
+
+
+def _planned(
+    heads: tuple[Head, Head], lugs: tuple[Pitch, Pitch], depth: Length, character: tuple[str, str]
+) -> TwoHeads:
     lower, upper = coupled_pair(heads, lugs, depth)
-    words, why = _character(above.cents)
-    return TwoHeads(lugs[0], lugs[1], lower, _spread(heads, lugs, depth, lower), upper, words, why)
+    by_mass, by_air = _sensitivity(heads, lugs, depth, lower)
+    return TwoHeads(*lugs, lower, math.hypot(by_mass, by_air), by_mass, by_air, upper, *character)
 
 
 def _solve(heads: tuple[Head, Head], depth: Length, above: Interval, wanted: float) -> Pitch:

@@ -2,18 +2,34 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
 from drumwork.errors import BadEvent
+from drumwork.listening import Foretold, HeardRod, RoundFit, TapOrder, fit_round, merge_taps, spot_order
 from drumwork.procedures import events as ev
 from drumwork.procedures.plan import JobPlan, PassPlan, Step, StepKind
-from drumwork.quantities import Pitch, Turns
-from drumwork.rods.clearing import ClearingTask, EvenRule, Round
+from drumwork.quantities import Interval, Pitch, Turns
+from drumwork.rods.clearing import ClearingTask, Ear, EvenRule, Learned, Means, Round
+from drumwork.rods.deliberate import Deliberate, leave_uneven
+from drumwork.rods.layout import RodLayout
 
-__all__ = ["BenchState", "Lap", "Mark", "clearing_task", "fold", "require_fits"]
+__all__ = [
+    "BenchState",
+    "Lap",
+    "Mark",
+    "clearing_task",
+    "fold",
+    "heard_pair",
+    "require_fits",
+    "smooth_readings",
+    "spotted_order",
+]
+
+FEWEST_HEARD = 4
+"""Rods that tell a split pair apart."""
 
 T = TypeVar("T")
 
@@ -30,14 +46,32 @@ class Mark(Generic[T]):
 
 @dataclass(slots=True)
 class Lap:
-    """One pass of turns, or one round of clearing. `turned` holds None where a rod was skipped."""
+    """One pass of turns, or one round of clearing. `turned` holds None where a rod was skipped.
+
+    `readings` are pitches, `ear` judgements, `numbers` a gauge's or key's; `typed` is what was typed for each.
+    `centre` is the drum's note in the middle; `moved` says that the readings were brought to their rods once.
+    """
 
     order: tuple[int, ...]
     each: Turns | None = None
     readings: dict[int, Mark[Pitch]] = field(default_factory=dict)
+    ear: dict[int, Mark[Ear]] = field(default_factory=dict)
+    numbers: dict[int, Mark[float]] = field(default_factory=dict)
+    whole: Mark[Ear] | None = None
+    doubtful: set[int] = field(default_factory=set)
     typed: dict[int, str] = field(default_factory=dict)
+    partials: dict[int, tuple[tuple[float, float], ...]] = field(default_factory=dict)
+    taps: dict[int, str] = field(default_factory=dict)
+    centre: Mark[Pitch] | None = None
+    moved: bool = False
     plan: Mark[ev.RoundPlan] | None = None
     turned: dict[int, Mark[Turns | None]] = field(default_factory=dict)
+
+    def heard(self, means: Means) -> Mapping[int, Mark[Any]]:
+        """Readings taken by these means."""
+        if means is Means.PITCH:
+            return self.readings
+        return self.ear if means is Means.EAR else self.numbers
 
     def owed(self) -> dict[int, Turns]:
         """Turns still to make, in working order."""
@@ -66,6 +100,8 @@ class BenchState:
     laps: dict[str, list[Lap]] = field(default_factory=dict)
     target: Mark[Pitch | None] | None = None
     step_size: Mark[Turns] | None = None
+    read_with: Mark[ev.MeansChosen] | None = None
+    uneven: Mark[ev.LeftUneven] | None = None
     resting_until: datetime | None = None
     notes: list[Mark[str]] = field(default_factory=list)
     closed: Mark[str] | None = None
@@ -80,6 +116,23 @@ class BenchState:
     def step(self) -> Turns:
         """The finest turn this job works in."""
         return self.step_size.value if self.step_size else self.plan.ways.step
+
+    @property
+    def means(self) -> Means:
+        """What the rods are read with now."""
+        return self.read_with.value.means if self.read_with else Means.PITCH
+
+    @property
+    def reference(self) -> int:
+        """By ear, the rod the others are compared with."""
+        chosen = self.read_with.value.reference if self.read_with else None
+        return chosen or self.plan.tapping_order[0]
+
+    def left_uneven(self) -> Deliberate | None:
+        """What is to be left uneven on purpose."""
+        if self.uneven is None or self.uneven.value.kind is None:
+            return None
+        return leave_uneven(self.plan.job.layout, self.uneven.value.kind, self.uneven.value.start)
 
     def lap(self, step_id: str, number: int) -> Lap:
         """The lap, or BadEvent when it has not come yet."""
@@ -126,7 +179,7 @@ class BenchState:
             doing = (
                 f"turn rod {rod} next"
                 if rod
-                else ("clear" if lap.plan else f"{len(lap.readings)} of {len(lap.order)} read")
+                else ("clear" if lap.plan else f"{len(lap.heard(self.means))} of {len(lap.order)} read")
             )
             return f"{side}, clearing round {len(laps)}, {doing}"
         return f"{side}, {step.title.lower()}"
@@ -181,7 +234,17 @@ def _apply(state: BenchState, event: ev.Event) -> None:
             state.laps[body.step].append(Lap(state.plan.turning_order, each=body.each))
         case ev.ReadingTaken() if _has_lap(state, "clear", body.lap):
             lap = state.laps["clear"][body.lap]
-            lap.readings[body.rod], lap.typed[body.rod] = mark(body.pitch), body.typed
+            _take_reading(lap, body, mark)
+        case ev.ReadingsMoved() if _has_lap(state, "clear", body.lap):
+            _move_readings(state.laps["clear"][body.lap], body, mark)
+        case ev.CentreRead() if _has_lap(state, "clear", body.lap):
+            state.laps["clear"][body.lap].centre = mark(body.pitch)
+        case ev.MeansChosen():
+            state.read_with = mark(body)
+        case ev.WholeJudged() if _has_lap(state, "clear", body.lap):
+            state.laps["clear"][body.lap].whole = mark(body.judged)
+        case ev.LeftUneven():
+            state.uneven = mark(body)
         case ev.RoundPlanned() if _has_lap(state, "clear", body.lap):
             state.laps["clear"][body.lap].plan = mark(body.plan)
         case ev.TargetChosen():
@@ -196,6 +259,34 @@ def _apply(state: BenchState, event: ev.Event) -> None:
             state.closed = mark(body.reason)
         case _:
             pass
+
+
+def _take_reading(lap: Lap, body: ev.ReadingTaken, mark: Callable[[Any], Mark[Any]]) -> None:
+    match body.value:
+        case Pitch():
+            lap.readings[body.rod], lap.typed[body.rod] = mark(body.value), body.typed
+            lap.partials[body.rod], lap.taps[body.rod] = body.partials, body.tap
+        case Ear():
+            lap.ear[body.rod] = mark(body.value)
+        case _:
+            lap.numbers[body.rod] = mark(body.value)
+    (lap.doubtful.add if body.doubtful else lap.doubtful.discard)(body.rod)
+
+
+def _move_readings(lap: Lap, body: ev.ReadingsMoved, mark: Callable[[Any], Mark[Any]]) -> None:
+    """Taps of one rod are merged; of their partials and of what was typed the last stand."""
+    before, typed, doubtful = dict(lap.readings), dict(lap.typed), set(lap.doubtful)
+    partials, taps = dict(lap.partials), dict(lap.taps)
+    lap.moved = True
+    for rods in (lap.readings, lap.typed, lap.partials, lap.taps, lap.doubtful):
+        rods.clear()
+    landed: dict[int, list[float]] = {}
+    for rod, real in body.moves:
+        if rod in before:
+            landed.setdefault(real, []).append(before[rod].value.hz)
+            lap.readings[real] = mark(Pitch(merge_taps(landed[real])))
+            lap.typed[real], lap.partials[real], lap.taps[real] = typed[rod], partials[rod], taps[rod]
+            (lap.doubtful.add if rod in doubtful else lap.doubtful.discard)(real)
 
 
 def _has_lap(state: BenchState, step: str, lap: int) -> bool:
@@ -225,7 +316,15 @@ def require_fits(state: BenchState, body: ev.EventBody) -> None:
         case ev.ReadingTaken():
             state.plan.job.layout.require(body.rod)
             state.lap("clear", body.lap)
-        case ev.RoundPlanned():
+        case ev.ReadingsMoved():
+            _require_moves(state, body)
+        case ev.MeansChosen():
+            if body.reference is not None:
+                state.plan.job.layout.require(body.reference)
+        case ev.LeftUneven():
+            if body.kind is not None:
+                leave_uneven(state.plan.job.layout, body.kind, body.start)
+        case ev.RoundPlanned() | ev.WholeJudged() | ev.CentreRead():
             state.lap("clear", body.lap)
         case ev.Undone():
             if all(event.id != body.event_id for event in state.live):
@@ -234,23 +333,93 @@ def require_fits(state: BenchState, body: ev.EventBody) -> None:
             pass
 
 
-def clearing_task(state: BenchState, lap: int, even: EvenRule, prior_hz_per_turn: float | None = None) -> ClearingTask:
-    """Everything the clearing needs, from the first round to round `lap`."""
-    state.lap("clear", lap)
-    rounds = tuple(
-        Round(
-            {rod: mark.value for rod, mark in each.readings.items()},
-            {rod: mark.value for rod, mark in each.turned.items() if mark.value is not None},
-        )
-        for each in state.laps["clear"][: lap + 1]
-        if each.readings
+def _require_moves(state: BenchState, body: ev.ReadingsMoved) -> None:
+    lap = state.lap("clear", body.lap)
+    for _, real in body.moves:
+        state.plan.job.layout.require(real)
+    if {rod for rod, _ in body.moves} != set(lap.readings):
+        raise BadEvent("The readings changed meanwhile; look at them again.", lap=body.lap)
+
+
+def spotted_order(state: BenchState, number: int) -> TapOrder | None:
+    """How a round heard in tapping order was really tapped, where that is not as it was asked for; a last rod may be still to come."""
+    lap, order = state.lap("clear", number), state.plan.tapping_order
+    taken = [rod for rod in order if rod in lap.readings]
+    enough = max(FEWEST_HEARD, len(order) - 1)
+    whole = len(taken) >= enough and tuple(taken) == order[: len(taken)] and all(lap.partials.get(rod) for rod in taken)
+    if lap.plan or lap.moved or not whole:
+        return None
+    heard = [HeardRod(lap.readings[rod].value.hz, lap.partials[rod]) for rod in taken]
+    found = spot_order(state.plan.job.layout, order, heard, _foretold(state, number))
+    return found if found.amiss else None
+
+
+def _foretold(state: BenchState, number: int) -> Mapping[int, Foretold] | None:
+    """What the plan before foretold of this round."""
+    before = state.laps["clear"][number - 1].plan if number else None
+    if before is None or before.value.means is not Means.PITCH:
+        return None
+    plan = before.value
+    return {
+        rod: Foretold(hz, Interval.from_ratio(1 + plan.predicted_sd[rod] / hz).cents)
+        for rod, hz in plan.predicted.items()
+    }
+
+
+def heard_pair(layout: RodLayout, lap: Lap) -> RoundFit | None:
+    """A round read as a whole, where every rod was heard with its partials."""
+    plain = {rod: mark.value for rod, mark in lap.readings.items()}
+    if len(plain) < len(layout.rods) or len(plain) < FEWEST_HEARD or not all(lap.partials.get(rod) for rod in plain):
+        return None
+    return fit_round(layout, {rod: HeardRod(pitch.hz, lap.partials[rod]) for rod, pitch in plain.items()})
+
+
+def smooth_readings(layout: RodLayout, lap: Lap) -> Mapping[int, Pitch]:
+    """A round's pitches. One tap's strongest partial jumps between the two of a split pair; all taps together do not."""
+    plain, found = {rod: mark.value for rod, mark in lap.readings.items()}, heard_pair(layout, lap)
+    if found is None:
+        return plain
+    return {rod: plain[rod] if rod in found.doubtful else Pitch(hz) for rod, hz in found.smooth_hz.items()}
+
+
+def _round(layout: RodLayout, each: Lap, means: Means, reference: int) -> Round:
+    by_ear = means is Means.EAR
+    return Round(
+        readings=smooth_readings(layout, each),
+        turned={rod: mark.value for rod, mark in each.turned.items() if mark.value is not None},
+        ear={rod: mark.value for rod, mark in each.ear.items() if rod != reference} if by_ear else {},
+        reference=reference if by_ear else None,
+        whole=each.whole.value if by_ear and each.whole else None,
+        numbers={rod: mark.value for rod, mark in each.numbers.items()},
+        doubtful=frozenset(each.doubtful),
     )
+
+
+def clearing_task(
+    state: BenchState,
+    lap: int,
+    even: EvenRule,
+    prior_hz_per_turn: float | None = None,
+    learned: Learned | None = None,
+) -> ClearingTask:
+    """Everything the clearing needs to round `lap`, from where the means in use now were first used without a break."""
+    state.lap("clear", lap)
+    rounds: list[Round] = []
+    for each in reversed(state.laps["clear"][: lap + 1]):
+        if each.heard(state.means):
+            rounds.insert(0, _round(state.plan.job.layout, each, state.means, state.reference))
+        elif rounds:
+            break
+    uneven = state.left_uneven()
     return ClearingTask(
         layout=state.plan.job.layout,
-        rounds=rounds,
+        rounds=tuple(rounds),
         step=state.step,
         target=state.target.value if state.target else None,
         even=even,
         prior_hz_per_turn=prior_hz_per_turn,
         tally=state.tally(),
+        means=state.means,
+        offsets=uneven.offsets_cents if uneven else {},
+        learned=learned,
     )

@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
 
 from drumwork.quantities import Pitch, Turns
+from drumwork.rods.clearing import ClearingTask, Ear, Means, Proposal, cents_read
+from drumwork.rods.deliberate import OnPurpose
 
 __all__ = [
     "Event",
     "EventBody",
     "JobClosed",
+    "LeftUneven",
+    "MeansChosen",
+    "Noted",
     "NoteWritten",
     "PassAdded",
+    "Pull",
     "ReadingTaken",
     "RestStarted",
     "RodSkipped",
@@ -24,6 +30,8 @@ __all__ = [
     "StepSizeChosen",
     "TargetChosen",
     "Undone",
+    "WholeJudged",
+    "round_plan",
 ]
 
 
@@ -57,10 +65,59 @@ class PassAdded:
 
 @dataclass(frozen=True, slots=True)
 class ReadingTaken:
+    """`value` is a pitch, a judgement by ear, or a gauge's or key's number; `doubtful` ones count for little.
+
+    `partials` are what a heard tap rang with, as (hz, amplitude); `tap` names it where it was kept.
+    """
+
     lap: int
     rod: int
+    value: Pitch | Ear | float
+    typed: str
+    doubtful: bool = False
+    partials: tuple[tuple[float, float], ...] = ()
+    tap: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingsMoved:
+    """The round was tapped in another order: what was read for the first rod of each pair belongs to the second. Rods left without are unread again."""
+
+    lap: int
+    moves: tuple[tuple[int, int], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CentreRead:
+    """The drum's note, tapped in the middle."""
+
+    lap: int
     pitch: Pitch
     typed: str
+
+
+@dataclass(frozen=True, slots=True)
+class MeansChosen:
+    """What the rods are read with from here on; by ear, against which rod."""
+
+    means: Means
+    reference: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class WholeJudged:
+    """By ear: the whole head against the wanted tone."""
+
+    lap: int
+    judged: Ear
+
+
+@dataclass(frozen=True, slots=True)
+class LeftUneven:
+    """What is left uneven on purpose, from which rod; None for even everywhere."""
+
+    kind: OnPurpose | None
+    start: int = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,23 +135,99 @@ class StepSizeChosen:
 
 
 @dataclass(frozen=True, slots=True)
-class RoundPlan:
-    """What was proposed after a round, as it was shown then."""
+class Noted:
+    """A finding as it was shown: its kind, the rods it is about, and the sentence."""
 
+    kind: str
+    rods: tuple[int, ...]
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Pull:
+    """How the pull at the rods was understood: in turns away from the mean, by rod."""
+
+    by_pitch: Mapping[int, float]
+    unheard: Mapping[int, float]
+    sd: Mapping[int, float]
+    told_by: tuple[str, ...]
+    clear: bool
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class RoundPlan:
+    """What was proposed after a round, as it was shown then. Values are in `unit`: hertz, cents by ear, or a bare number."""
+
+    means: Means
+    unit: str
     turns: Mapping[int, Turns]
-    predicted_hz: Mapping[int, float]
-    predicted_sd_hz: Mapping[int, float]
-    wanted_hz: float
-    spread_hz: float
-    allowed_hz: float
-    mean_hz: float
-    predicted_spread_hz: float
-    predicted_mean_hz: float
+    predicted: Mapping[int, float]
+    predicted_sd: Mapping[int, float]
+    predicted_cents: Mapping[int, float]
+    predicted_sd_cents: Mapping[int, float]
+    read_cents: Mapping[int, float]
+    wanted: float
+    spread: float
+    allowed: float
+    mean: float
+    predicted_spread: float
+    predicted_mean: float
     clear: bool
     verdict: str
     why_round: str
     why_rod: Mapping[int, str]
-    too_coarse: str = ""
+    too_coarse: str
+    approach: str
+    rounds_left: float
+    chance_even: float
+    modal: float
+    findings: tuple[Noted, ...]
+    pull: Pull
+
+
+def round_plan(task: ClearingTask, found: Proposal) -> RoundPlan:
+    """A proposal as a job remembers it, rounded to what is worth keeping."""
+    rods = task.layout.rods
+
+    def by_rod(values: Iterable[float]) -> dict[int, float]:
+        return {rod: round(float(value), 3) for rod, value in zip(rods, values, strict=True)}
+
+    each, tension = found.predicted.values(), found.tension
+    return RoundPlan(
+        means=task.means,
+        unit=found.verdict.unit,
+        turns=found.turns,
+        predicted=by_rod(p.value for p in each),
+        predicted_sd=by_rod(p.sd for p in each),
+        predicted_cents=by_rod(p.cents for p in each),
+        predicted_sd_cents=by_rod(p.sd_cents for p in each),
+        read_cents={rod: round(cents, 1) for rod, cents in cents_read(task).items()},
+        wanted=found.wanted,
+        spread=found.verdict.spread,
+        allowed=found.verdict.allowed,
+        mean=found.verdict.mean,
+        predicted_spread=found.predicted_spread,
+        predicted_mean=found.predicted_mean,
+        clear=found.verdict.clear,
+        verdict=found.verdict.words,
+        why_round=found.why_round,
+        why_rod=found.why_rod,
+        too_coarse=found.too_coarse,
+        approach=found.approach,
+        rounds_left=round(found.rounds_left, 1),
+        chance_even=round(found.chance_even, 3),
+        modal=round(found.modal, 3),
+        findings=tuple(Noted(f.kind, f.rods, f.words) for f in found.findings),
+        pull=Pull(
+            by_rod(tension.by_pitch),
+            by_rod(tension.unheard),
+            by_rod(tension.sd),
+            tension.told_by,
+            tension.clear,
+            tension.words,
+        ),
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,6 +262,11 @@ EventBody = (
     | RodSkipped
     | PassAdded
     | ReadingTaken
+    | ReadingsMoved
+    | CentreRead
+    | MeansChosen
+    | WholeJudged
+    | LeftUneven
     | TargetChosen
     | StepSizeChosen
     | RoundPlanned

@@ -20,6 +20,7 @@ from drumwork.procedures.plan import (
     Ways,
 )
 from drumwork.quantities import Turns
+from drumwork.rods.passes import slackening_passes
 from drumwork.rods.patterns import order_rods
 from drumwork.sources import common_practice
 
@@ -91,15 +92,15 @@ def _mark(job: HeadJob) -> Step:
 
 
 def _slacken(order: tuple[int, ...]) -> Step:
-    each = Turns.from_fraction(-common_practice.SLACKEN_TURNS)
+    passes = slackening_passes(order)
     return Step(
         "slacken",
         "Slacken",
         StepKind.PASSES,
         "Two turns down at each rod, pair by pair, again and again until fingers turn them. Never empty one side first.",
         cautions=(cautions.DRIVER,),
-        passes=(PassPlan(each, order),) * common_practice.SLACKEN_ROUNDS,
-        more_pass=each,
+        passes=passes,
+        more_pass=passes[0].each,
     )
 
 

@@ -8,6 +8,7 @@ from enum import StrEnum
 from drumwork.errors import BadEvent
 from drumwork.quantities import Turns
 from drumwork.rods.layout import RodLayout
+from drumwork.rods.passes import PassPlan
 from drumwork.rods.patterns import Pattern, order_rods
 
 __all__ = ["DrumKind", "HeadJob", "JobPlan", "LogoPlace", "PassPlan", "Side", "Step", "StepKind", "Stretch", "Ways"]
@@ -70,6 +71,7 @@ class Ways:
     logo: LogoPlace = LogoPlace.BADGE
     grease_dry_threads: bool = True
     rest_minutes: int = 30
+    tap_round: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,14 +83,6 @@ class HeadJob:
     layout: RodLayout
     new_head: str = ""
     old_head: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class PassPlan:
-    """One pass: the same turn for every rod, in order."""
-
-    each: Turns
-    order: tuple[int, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,5 +123,5 @@ class JobPlan:
 
     @property
     def tapping_order(self) -> tuple[int, ...]:
-        """Straight round: where to tap next is then plain to see."""
-        return self.job.layout.rods
+        """Straight round, where the next place is plain to see; or as the rods are turned, where the workshop wants that."""
+        return self.job.layout.rods if self.ways.tap_round else self.turning_order

@@ -14,6 +14,8 @@ __all__ = ["Turns", "parse_turns"]
 PER_TURN: Final = 32
 _TYPED: Final = re.compile(r"^\s*([+\-−]?)\s*(?:(\d+)(?:\s+|$))?(?:(\d+)\s*/\s*(\d+))?\s*$")
 
+_DEGREES: Final = re.compile(r"^\s*([+\-−]?\d+(?:[.,]\d+)?)\s*(?:°|deg(?:rees?)?)\s*$")
+
 
 @dataclass(frozen=True, slots=True, order=True)
 class Turns:
@@ -41,6 +43,15 @@ class Turns:
     def fraction(self) -> Fraction:
         return Fraction(self.thirtyseconds, PER_TURN)
 
+    @property
+    def degrees(self) -> float:
+        """The same as an angle, 360 a turn; exact, since a thirty-second is 11.25 degrees.
+
+        >>> Turns.of(1, 4).degrees
+        90.0
+        """
+        return self.thirtyseconds * 11.25
+
     def __add__(self, other: Turns) -> Turns:
         return Turns(self.thirtyseconds + other.thirtyseconds)
 
@@ -64,13 +75,15 @@ class Turns:
 
 
 def parse_turns(text: str) -> Turns:
-    """Read typed turns such as '3/8', '1 1/2', '-1/4'.
+    """Read typed turns such as '3/8', '1 1/2', '-1/4', or degrees such as '90°'.
 
     Raises
     ------
     BadQuantity
         if it is not a number of thirty-seconds.
     """
+    if degrees := _DEGREES.match(text):
+        return Turns.from_fraction(Fraction(degrees[1].replace("−", "-").replace(",", ".")) / 360)
     match = _TYPED.match(text)
     if match is None or not (match[2] or match[3]) or match[4] == "0":
         raise BadQuantity("Give turns such as 3/8, 1 1/2 or -1/4.", text=text)

@@ -22,16 +22,19 @@ class RodLayout:
     ------
     BadLayout
         for a count outside 4–16, a lost or bed rod that does not exist, or fewer than three rods left.
+
+    `beside_bed` are the rods beside the snare bed, `beside_port` those a port disturbs (F8, common practice).
     """
 
     count: int
     lost: frozenset[int] = field(default_factory=frozenset)
     beside_bed: frozenset[int] = field(default_factory=frozenset)
+    beside_port: frozenset[int] = field(default_factory=frozenset)
 
     def __post_init__(self) -> None:
         if not FEWEST_RODS <= self.count <= MOST_RODS:
             raise BadLayout(f"A head has {FEWEST_RODS} to {MOST_RODS} rods.", count=self.count)
-        if strange := sorted((self.lost | self.beside_bed) - set(range(1, self.count + 1))):
+        if strange := sorted((self.lost | self.beside_bed | self.beside_port) - set(range(1, self.count + 1))):
             raise BadLayout(f"There is no rod {strange[0]} on a head of {self.count}.", rods=strange)
         if self.count - len(self.lost) < 3:
             raise BadLayout("Fewer than three rods cannot hold a head. Fit rods first.", lost=sorted(self.lost))

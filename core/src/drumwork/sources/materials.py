@@ -6,6 +6,10 @@ PET_DENSITY_KG_PER_M3: Final = 1390.0
 """Biaxially oriented PET film; handbook value, from memory (common data sheets give 1380–1400)."""
 PET_YIELD_PA: Final = 100e6
 """Tensile yield of biaxially oriented PET film, order of magnitude; handbook value, from memory."""
+PET_MODULUS_PA: Final = 4.5e9
+"""Young's modulus of biaxially oriented PET film; handbook value, from memory (data sheets give 4–5.5 GPa)."""
+PET_POISSON: Final = 0.38
+"""Poisson's ratio of the same; handbook value, from memory."""
 SAFE_SHARE_OF_YIELD: Final = 0.5
 """Our own margin: film is not asked beyond half of yield. Not from a published source."""
 COATING_KG_PER_M2: Final = 0.060

@@ -103,7 +103,35 @@ describe('clearing on the bench', () => {
     expect(screen.getByRole('alert').textContent).toContain('Give a pitch in hertz')
     await userEvent.clear(field)
     await userEvent.type(field, '174.9{Enter}')
-    expect(entered).toEqual([{ kind: 'reading', lap: 0, rod: 1, typed: '174.9' }])
+    expect(entered).toEqual([
+      { kind: 'reading', lap: 0, rod: 1, typed: '174.9', means: 'pitch', partials: [], tap: '' },
+    ])
+  })
+
+  it('offers to listen, by the big button or with the space bar in the empty field, and says when it cannot', async () => {
+    show(bench([step('clear', 'clear', [lap(null)])]))
+    expect(main().textContent).toContain('Listen, hands free')
+    await userEvent.type(screen.getByLabelText('Pitch at rod 1'), ' ')
+    expect(await screen.findByText(/Typing still works/)).toBeTruthy()
+    expect(main().textContent).toContain('Keep rod 1') // what cannot be is not offered again
+  })
+
+  it('takes the drum’s note from the middle and goes back to the rods', async () => {
+    const entered = show(bench([step('clear', 'clear', [lap(null)])]))
+    await userEvent.type(screen.getByLabelText('Pitch at rod 1'), 'i')
+    await userEvent.type(screen.getByLabelText('Pitch at the middle'), '114.2{Enter}')
+    expect(entered).toEqual([{ kind: 'centre', lap: 0, typed: '114.2' }])
+    expect(screen.getByLabelText('Pitch at rod 1')).toBeTruthy()
+  })
+
+  it('puts a round right that was tapped in another order, with one key', () => {
+    const moves = [1, 1, 2, 3].map((real, n) => ({ rod: n + 1, real }))
+    const rods = [200, 201, 202, 203].map((hz, n) => read(n + 1, hz, 0))
+    const tapped = { words: 'It sounds as if rod 1 was tapped twice.', certain: true, moves }
+    const entered = show(bench([step('clear', 'clear', [lap(null, { rods, tapped })])]))
+    expect(screen.getByText(/rod 1 was tapped twice/)).toBeTruthy()
+    key('o')
+    expect(entered).toEqual([{ kind: 'order', lap: 0, moves }])
   })
 
   it('keeps half a number through a reload', async () => {
@@ -149,13 +177,14 @@ describe('clearing on the bench', () => {
 
   it('says clear only when it is, and by which rule', () => {
     const cleared = lap(null, {
-      plan: plan({ clear: true, spread_hz: 1.2 }),
+      plan: plan({ clear: true, spread: 1.2 }),
       rods: [1, 2, 3, 4].map((n) => read(n, 200, 0)),
     })
     show(bench([step('clear', 'clear', [cleared])]))
     expect(screen.getByText('Pitch-clear.')).toBeTruthy()
     expect(screen.getByText(/F2/)).toBeTruthy()
-    expect(screen.getByText(/Pitch: clear/)).toBeTruthy()
+    expect(screen.getByTestId('pitch-seal').textContent).toContain('Pitch-clear')
+    expect(screen.getByTestId('tension-seal').textContent).toContain('Tension not shown')
   })
 
   it('offers finer steps when whole steps cannot help, then leaves it to the person', () => {

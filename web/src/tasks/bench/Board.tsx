@@ -53,8 +53,10 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
           <JobFacts bench={bench} />
         )}
       </Right>
-      <Strip bench={bench} next={next} waiting={waiting} />
-      {sheet === 'why' && lap ? <WhySheet lap={lap} onClose={() => setSheet(null)} /> : null}
+      <Strip bench={bench} next={next} waiting={waiting} onWhy={() => setSheet('why')} />
+      {sheet === 'why' && lap ? (
+        <WhySheet lap={lap} badge={bench.badge} count={bench.rods} onClose={() => setSheet(null)} />
+      ) : null}
       {sheet === 'otherwise' && next.kind === 'turn' ? (
         <Otherwise
           rod={next.rod}

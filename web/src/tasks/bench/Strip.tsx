@@ -1,7 +1,9 @@
+import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { hz } from '../../domain/pitch'
 import { amountOf, turns32 } from '../../domain/turns'
-import { Num, Soft } from '../../ui/Page'
+import { Soft } from '../../ui/Page'
+import { pitchSeal, Seal, sealWords, tensionSeal } from './Seals'
 import type { Next } from './state/next'
 import type { Bench, Lap } from './state/types'
 
@@ -20,55 +22,66 @@ function tallyWords(bench: Bench): string {
 function roundWords(lap: Lap | null): string {
   const plan = lap?.plan
   if (!plan) {
-    const heard = lap?.rods.filter((rod) => rod.reading).length ?? 0
+    const heard = lap?.rods.filter((rod) => rod.reading || rod.reference).length ?? 0
     return lap ? `${heard} of ${lap.rods.length} rods read` : ''
   }
-  if (plan.clear) return `within ${hz(plan.spread_hz)} Hz round ${hz(plan.mean_hz)}`
-  return `within ${hz(plan.predicted_spread_hz)} Hz round ${hz(plan.predicted_mean_hz)}`
+  const unit = plan.unit ? ` ${plan.unit}` : ''
+  if (plan.means === 'ear') return plan.clear ? 'all sound level' : 'level by ear, if all goes well'
+  if (plan.clear) return `within ${hz(plan.spread)}${unit} round ${hz(plan.mean)}`
+  return `within ${hz(plan.predicted_spread)}${unit} round ${hz(plan.predicted_mean)}`
+}
+
+function spreadWords(plan: NonNullable<Lap['plan']>): string {
+  if (plan.means === 'ear') return plan.verdict
+  return `spread ${hz(plan.spread)}, up to ${hz(plan.allowed)} is even`
 }
 
 interface Props {
   bench: Bench
   next: Next
   waiting: boolean
+  onWhy: () => void
 }
 
-/** What is known at this moment: the last entry, the round, pitch and tally. */
-export function Strip({ bench, next, waiting }: Props) {
+/** What is known at this moment: the last entry, the round, and the two seals. Each can be asked why. */
+export function Strip({ bench, next, waiting, onWhy }: Props) {
   const clear = bench.steps.find((step) => step.kind === 'clear')
   const lap =
     clear && (next.kind === 'read' || next.kind === 'cleared' || clear.laps.some((each) => each.plan))
       ? (clear.laps.at(-1) ?? null)
       : null
   const shown = lap && !lap.plan && next.kind !== 'read' ? (clear?.laps.at(-2) ?? lap) : lap
+  const plan = shown?.plan ?? null
   const last = bench.undo[0]
+  const pitch = pitchSeal(plan)
+  const tension = tensionSeal(plan)
+  const asks = Boolean(plan && 'lap' in next && next.lap.plan)
   return (
     <Foot aria-label="Now">
       <p>
         <b>Last entry{waiting ? ', on its way' : ''}</b>
         <span>{last?.words ?? 'none yet'}</span>
       </p>
-      <p>
-        <b>{shown?.plan ? (shown.plan.clear ? 'This round' : 'Expected after this round') : 'This round'}</b>
-        <span>{roundWords(shown) || <Soft>not tapped yet</Soft>}</span>
-      </p>
-      <p>
-        <b>Pitch: {shown?.plan ? (shown.plan.clear ? 'clear' : 'not yet clear') : 'not read'}</b>
+      <Asked isDisabled={!asks} onPress={onWhy}>
         <span>
-          {shown?.plan ? (
-            <>
-              spread <Num>{hz(shown.plan.spread_hz)}</Num>, up to <Num>{hz(shown.plan.allowed_hz)}</Num> is
-              even
-            </>
-          ) : (
-            <Soft>tap round to know</Soft>
-          )}
+          <b>{plan && !plan.clear ? 'Expected after this round' : 'This round'}</b>
+          <span>{roundWords(shown) || <Soft>not tapped yet</Soft>}</span>
         </span>
-      </p>
-      <p>
-        <b>By the tally</b>
-        <span>{tallyWords(bench)}</span>
-      </p>
+      </Asked>
+      <Asked isDisabled={!asks} onPress={onWhy} data-testid="pitch-seal">
+        <Seal kind="pitch" state={pitch} />
+        <span>
+          <b>{sealWords('pitch', pitch)}</b>
+          <span>{plan ? spreadWords(plan) : <Soft>tap round to know</Soft>}</span>
+        </span>
+      </Asked>
+      <Asked isDisabled={!asks} onPress={onWhy} data-testid="tension-seal">
+        <Seal kind="tension" state={tension} />
+        <span>
+          <b>{sealWords('tension', tension)}</b>
+          <span>{tallyWords(bench)}</span>
+        </span>
+      </Asked>
     </Foot>
   )
 }
@@ -85,7 +98,9 @@ const Foot = styled.footer`
   font-size: 14.5px;
   line-height: 1.35;
   > p > b,
-  > p > span {
+  > p > span,
+  > button > span > b,
+  > button > span > span {
     display: block;
   }
   b {
@@ -98,5 +113,27 @@ const Foot = styled.footer`
   @media (max-width: 700px) {
     padding: 10px 16px;
     font-size: 13.5px;
+  }
+`
+const Asked = styled(AriaButton)`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  text-align: left;
+  min-width: 0;
+  > span {
+    min-width: 0;
+  }
+  &:not([data-disabled]) {
+    cursor: pointer;
+    b {
+      text-decoration: underline dotted;
+      text-underline-offset: 3px;
+    }
   }
 `

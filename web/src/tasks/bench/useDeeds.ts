@@ -1,21 +1,14 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { flush, type Body } from '../../api/outbox'
-import { amountOf, turns32 } from '../../domain/turns'
+import { flush } from '../../api/outbox'
 import { useKeys, type KeyMap } from '../../ui/useKeys'
 import type { Act } from './Actions'
-import { following, type Next } from './state/next'
-import type { Bench } from './state/types'
+import { mainAct, quietActs, type Given } from './acts'
+import { JUDGEMENTS, type Judgement } from './panels/EarButtons'
+import type { Means } from './panels/MeansLine'
+import type { Uneven } from './panels/ReadPanel'
 import { useNow } from './useNow'
 import { useReading, type Reading } from './useReading'
-
-interface Given {
-  bench: Bench
-  next: Next
-  enter: (body: Body) => void
-  open: (sheet: 'why' | 'otherwise') => void
-  mayChange: boolean
-}
 
 export interface Deeds {
   main: Act | null
@@ -23,142 +16,15 @@ export interface Deeds {
   reading: Reading
   turned: (turns: number) => void
   target: (typed: string) => void
+  means: (means: Means, reference?: number) => void
+  whole: (judged: Judgement) => void
+  uneven: (what: Uneven, start: number) => void
   closing: {
     reason: string
     onReason: (reason: string) => void
     check: boolean
     onCheck: (check: boolean) => void
   }
-}
-
-const SPACE = 'space'
-const FINEST = 1 // thirty-second
-
-/** The words and the deed of the big button. */
-function mainAct(
-  { bench, next, enter }: Given,
-  reading: Reading,
-  now: number,
-  close: () => void,
-  leave: () => void,
-): Act | null {
-  switch (next.kind) {
-    case 'turn':
-      return {
-        words: next.then ? `Turned. Next: ${next.then}` : 'Turned. That was the last',
-        key: SPACE,
-        run: () =>
-          enter({ kind: 'turned', step: next.step.id, lap: next.lapNo, rod: next.rod, turns_32: next.owed }),
-      }
-    case 'read':
-      if (reading.allRead)
-        return {
-          words: 'Work out the turns',
-          key: SPACE,
-          run: () => enter({ kind: 'plan', lap: next.lapNo }),
-        }
-      return {
-        words: `Keep rod ${reading.rod ?? ''}`,
-        key: 'enter',
-        run: reading.keep,
-        off: !reading.typed.trim(),
-      }
-    case 'stuck':
-      if (bench.step_32 === FINEST) return { ...doneAct(bench, next.step, enter), words: 'Leave it so' }
-      return {
-        words: `Work in 1/32 turns`,
-        key: SPACE,
-        run: () => {
-          enter({ kind: 'step_size', step_32: FINEST })
-          enter({ kind: 'plan', lap: next.lapNo })
-        },
-      }
-    case 'rest':
-      if (!bench.resting_until)
-        return {
-          words: `Rest it ${next.step.minutes} minutes`,
-          key: SPACE,
-          run: () => enter({ kind: 'rest', minutes: next.step.minutes }),
-        }
-      if (new Date(bench.resting_until).getTime() > now)
-        return { words: 'To what is owed', key: SPACE, run: leave }
-      return doneAct(bench, next.step, enter)
-    case 'close':
-      return { words: 'Close the job', key: SPACE, run: close }
-    case 'closed':
-      return { words: 'Back to what is owed', key: SPACE, run: leave }
-    default:
-      return doneAct(bench, next.step, enter)
-  }
-}
-
-function doneAct(bench: Bench, step: { id: string }, enter: (body: Body) => void): Act {
-  const after = following(
-    bench,
-    bench.steps.find((each) => each.id === step.id) ?? (bench.steps[0] as Bench['steps'][number]),
-  )
-  return {
-    words: after ? `Done. Next: ${after.title.toLowerCase()}` : 'Done',
-    key: SPACE,
-    run: () => enter({ kind: 'step_done', step: step.id }),
-  }
-}
-
-/** The ways out of the straight path. */
-function quietActs({ bench, next, enter, open }: Given): Act[] {
-  const last = bench.undo[0]
-  const acts: Act[] = [
-    { words: 'Undo', key: 'U', run: () => last && enter({ kind: 'undo', event: last.event }), off: !last },
-  ]
-  if (next.kind === 'turn') {
-    acts.push({ words: 'Turned otherwise', key: 'E', run: () => open('otherwise') })
-    acts.push({
-      words: 'Skip',
-      key: 'S',
-      run: () => enter({ kind: 'skipped', step: next.step.id, lap: next.lapNo, rod: next.rod }),
-    })
-    if (next.lap.each_32 !== null && next.lap.each_32 < 0)
-      acts.push({
-        words: 'Fingers turn them',
-        key: 'F',
-        run: () => enter({ kind: 'step_done', step: next.step.id }),
-      })
-  }
-  if (next.kind === 'passes-done' && next.step.more_pass_32) {
-    const each = next.step.more_pass_32
-    acts.push({
-      words: `One more pass, ${amountOf(turns32(each))}`,
-      key: 'M',
-      run: () => enter({ kind: 'pass_added', step: next.step.id, each_32: each }),
-    })
-  }
-  if (next.kind === 'read' && next.lapNo > 0)
-    acts.push({
-      words: 'Even enough as it is',
-      key: 'F',
-      run: () => enter({ kind: 'step_done', step: next.step.id }),
-    })
-  if (next.kind === 'stuck') {
-    const { plan } = next.lap
-    acts.push({
-      words: 'Tap round again',
-      key: 'R',
-      run: () => plan && enter({ kind: 'undo', event: plan.event }),
-    })
-    if (bench.step_32 !== FINEST)
-      acts.push({
-        words: 'Leave it so',
-        key: 'F',
-        run: () => enter({ kind: 'step_done', step: next.step.id }),
-      })
-  }
-  if (next.kind === 'rest')
-    acts.push({
-      words: 'Rested enough',
-      key: 'F',
-      run: () => enter({ kind: 'step_done', step: next.step.id }),
-    })
-  return acts
 }
 
 const NO_ACTS: Act[] = []
@@ -186,8 +52,15 @@ export function useDeeds(given: Given): Deeds {
   }
   const close = () => enter({ kind: 'close', reason, check })
   const main = mayChange || next.kind === 'closed' ? mainAct(given, reading, now, close, leave) : null
-  const quiet = mayChange && next.kind !== 'closed' ? quietActs(given) : NO_ACTS
-  const map = keysOf(main, quiet, next.kind === 'turn' && next.lap.plan ? () => open('why') : undefined)
+  const quiet = mayChange && next.kind !== 'closed' ? quietActs(given, reading) : NO_ACTS
+  const planned = 'lap' in next && next.lap.plan && next.kind !== 'read'
+  const map = keysOf(main, quiet, planned ? () => open('why') : undefined)
+  if (mayChange && next.kind === 'read' && bench.means === 'pitch')
+    map['l'] = reading.listening.state === 'off' ? reading.listening.start : reading.listening.stop
+  if (mayChange && next.kind === 'read' && bench.means === 'ear')
+    for (const [judged, , key] of JUDGEMENTS)
+      map[key] = () =>
+        reading.rod === null ? enter({ kind: 'whole', lap: next.lapNo, judged }) : reading.judge(judged)
   useKeys(map)
   const turned = (turns: number) =>
     next.kind === 'turn' &&
@@ -198,6 +71,9 @@ export function useDeeds(given: Given): Deeds {
     reading,
     turned,
     target: (typed) => enter({ kind: 'target', typed }),
+    means: (means, reference) => enter({ kind: 'means', means, reference: reference ?? null }),
+    whole: (judged) => next.kind === 'read' && enter({ kind: 'whole', lap: next.lapNo, judged }),
+    uneven: (what, start) => enter({ kind: 'uneven', what, start }),
     closing: { reason, onReason, check, onCheck },
   }
 }

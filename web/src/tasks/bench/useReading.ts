@@ -1,8 +1,11 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import type { Body } from '../../api/outbox'
+import { useListening, type Listening } from './listening/useListening'
 import { readingProblem } from './panels/ReadPanel'
 import type { Next } from './state/next'
-import type { Bench } from './state/types'
+import type { Bench, Lap } from './state/types'
+
+type Means = Extract<Body, { kind: 'reading' }>['means']
 
 export interface Reading {
   rod: number | null
@@ -13,6 +16,33 @@ export interface Reading {
   step: (by: number) => void
   keep: () => void
   allRead: boolean
+  /** A gauge is being read beside the pitch. */
+  gauging: boolean
+  gauge: (on: boolean) => void
+  judge: (typed: string) => void
+  /** The middle of the head is tapped now, for the drum's note. */
+  middle: boolean
+  toMiddle: (on: boolean) => void
+  /** The round was tapped otherwise than asked; said once no further tap is to be expected. */
+  tapped: Lap['tapped']
+  putRight: () => void
+  listening: Listening
+}
+
+/** A tap may be on its way while a rod is still to be read. */
+const QUIET_MS = 3500
+
+function useTapped(next: Next): Lap['tapped'] {
+  const found = next.kind === 'read' ? next.lap.tapped : null
+  const asked = found ? JSON.stringify(found.moves) : ''
+  const whole = next.kind === 'read' && next.rod === null
+  const [quiet, setQuiet] = useState('')
+  useEffect(() => {
+    if (!asked || whole) return
+    const timer = setTimeout(() => setQuiet(asked), QUIET_MS)
+    return () => clearTimeout(timer)
+  }, [asked, whole])
+  return found && (whole || quiet === asked) ? found : null
 }
 
 const draftKey = (job: string): string => `red-tally-reading:${job}`
@@ -30,7 +60,15 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
   const [chosen, setChosen] = useState<number | null>(null)
   const [typed, write] = useState(() => kept(bench.id))
   const [problem, setProblem] = useState('')
-  const rod = next.kind === 'read' ? (chosen ?? next.rod) : null
+  const [beside, gauge] = useState(false)
+  const [centre, toMiddle] = useState(false)
+  const middle = centre && next.kind === 'read' && bench.means === 'pitch'
+  const gauging = beside && next.kind === 'cleared'
+  const ungauged =
+    next.kind === 'cleared'
+      ? bench.tapping_order.find((each) => !next.lap.rods.find((one) => one.rod === each)?.number)
+      : undefined
+  const rod = next.kind === 'read' ? (chosen ?? next.rod) : gauging ? (chosen ?? ungauged ?? null) : null
   const setTyped = (text: string) => {
     write(text)
     setProblem('')
@@ -53,17 +91,52 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     if (to !== undefined) choose(to)
   }
   const keep = () => {
-    if (next.kind !== 'read' || rod === null) return
-    const wrong = readingProblem(typed)
+    if (rod === null && !middle) return
+    const wrong = readingProblem(typed, gauging ? 'gauge' : bench.means)
     if (wrong) {
       setProblem(wrong)
       return
     }
-    enter({ kind: 'reading', lap: next.lapNo, rod, typed: typed.trim() })
+    judge(typed.trim())
+  }
+  const judge = (what: string) => {
+    if (!('lapNo' in next)) return
+    if (middle) {
+      enter({ kind: 'centre', lap: next.lapNo, typed: what })
+      toMiddle(false)
+      setTyped('')
+      return
+    }
+    if (rod === null) return
+    const means = gauging ? 'gauge' : (bench.means as Means)
+    enter({ kind: 'reading', lap: next.lapNo, rod, typed: what, means, partials: [], tap: '' })
     setChosen(null)
     setTyped('')
   }
+  const listening = useListening({
+    job: bench.id,
+    lap: next.kind === 'read' ? next.lapNo : 0,
+    rod: bench.means === 'pitch' && next.kind === 'read' ? rod : null,
+    rods: bench.tapping_order,
+    count: bench.rods,
+    middle,
+    keep: (heardRod, { id: tap, typed: heard, partials }) => {
+      if (next.kind !== 'read' || !heard) return
+      enter({ kind: 'reading', lap: next.lapNo, rod: heardRod, typed: heard, means: 'pitch', partials, tap })
+      setChosen(null)
+    },
+    keepMiddle: ({ typed: heard }) => {
+      if (next.kind !== 'read' || !heard) return
+      enter({ kind: 'centre', lap: next.lapNo, typed: heard })
+      toMiddle(false)
+    },
+  })
+  const tapped = useTapped(next)
+  const putRight = () => {
+    if (tapped && next.kind === 'read') enter({ kind: 'order', lap: next.lapNo, moves: tapped.moves })
+  }
   return {
+    listening,
     rod,
     typed,
     problem,
@@ -71,6 +144,13 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     choose,
     step,
     keep,
-    allRead: next.kind === 'read' && next.rod === null && chosen === null,
+    judge,
+    middle,
+    toMiddle,
+    tapped,
+    putRight,
+    allRead: next.kind === 'read' && next.rod === null && chosen === null && !middle,
+    gauging,
+    gauge,
   }
 }

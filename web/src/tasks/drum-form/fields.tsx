@@ -76,7 +76,13 @@ export function BuildFields(part: Part) {
           ['yes', 'in the resonant edge'],
         ]}
       />
+      {part.form.snare_bed ? (
+        <Field label="Rods beside the bed" {...text('bed_rods')} hint="resonant side, such as 1, 2, 5, 6" />
+      ) : null}
       <Field label={`Port, ${part.unit}`} {...text('port')} inputMode="decimal" hint="empty: no port" />
+      {part.form.port ? (
+        <Field label="Rods beside the port" {...text('port_rods')} hint="their readings are trusted less" />
+      ) : null}
       <datalist id="threads">
         {part.choices.threads.map((each) => (
           <option key={each} value={each} />

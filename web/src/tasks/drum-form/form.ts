@@ -1,17 +1,14 @@
 import type { Schemas } from '../../api/client'
 
 type DrumIn = Schemas['DrumIn']
+export const ROD_LISTS = ['lost_batter', 'lost_resonant', 'bed_rods', 'port_rods'] as const
+type RodList = (typeof ROD_LISTS)[number]
 /** The form as text; what the server takes differs only in the whole numbers. */
-export type DrumForm = Omit<
-  Required<DrumIn>,
-  'rods_batter' | 'rods_resonant' | 'lost_batter' | 'lost_resonant' | 'kits'
-> & {
+export type DrumForm = Omit<Required<DrumIn>, 'rods_batter' | 'rods_resonant' | RodList | 'kits'> & {
   rods_batter: string
   rods_resonant: string
-  lost_batter: string
-  lost_resonant: string
   kits: string
-}
+} & Record<RodList, string>
 
 export const fresh = (choices: Schemas['Choices']): DrumForm => ({
   tag: choices.next_tag,
@@ -24,6 +21,8 @@ export const fresh = (choices: Schemas['Choices']): DrumForm => ({
   rods_resonant: '6',
   lost_batter: '',
   lost_resonant: '',
+  bed_rods: '',
+  port_rods: '',
   thread: choices.threads[0] ?? '',
   hoops: choices.hoops[0] ?? '',
   snare_bed: false,
@@ -44,6 +43,8 @@ export const toForm = (drum: Schemas['DrumIn']): DrumForm => ({
   rods_resonant: String(drum.rods_resonant),
   lost_batter: drum.lost_batter.join(', '),
   lost_resonant: drum.lost_resonant.join(', '),
+  bed_rods: drum.bed_rods.join(', '),
+  port_rods: drum.port_rods.join(', '),
   kits: drum.kits.join(', '),
 })
 
@@ -60,7 +61,7 @@ export function fromForm(form: DrumForm): { body: DrumIn | null; problems: Recor
   const problems: Record<string, string> = {}
   for (const name of ['rods_batter', 'rods_resonant'] as const)
     if (!WHOLE.test(form[name].trim())) problems[name] = 'Give a whole number, 4 to 16.'
-  for (const name of ['lost_batter', 'lost_resonant'] as const)
+  for (const name of ROD_LISTS)
     if (list(form[name]).some((each) => !WHOLE.test(each)))
       problems[name] = 'Give rod numbers, such as 3 or 3, 5.'
   if (Object.keys(problems).length) return { body: null, problems }
@@ -70,6 +71,8 @@ export function fromForm(form: DrumForm): { body: DrumIn | null; problems: Recor
     rods_resonant: Number(form.rods_resonant),
     lost_batter: list(form.lost_batter).map(Number),
     lost_resonant: list(form.lost_resonant).map(Number),
+    bed_rods: list(form.bed_rods).map(Number),
+    port_rods: list(form.port_rods).map(Number),
     kits: list(form.kits),
   }
   return { body, problems }

@@ -32,6 +32,10 @@ export function SheetPage() {
 function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) {
   const navigate = useNavigate()
   const [side, setSide] = useState<'batter' | 'resonant'>('batter')
+  const sound = useQuery({
+    queryKey: keys.sound(sheet.tag),
+    queryFn: () => unwrap(api.GET('/api/sound/{tag}', { params: { path: { tag: sheet.tag } } })),
+  })
   const batter = sheet.sides.find((each) => each.side === side)
   const rods = batter?.rods ?? 0
   const facts = [
@@ -54,6 +58,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
             : { out: 'out', repair: 'in repair', retired: 'retired' }[sheet.state]}
           {sheet.kits.length ? <Soft>, {sheet.kits.join(', ')}</Soft> : null}
         </span>
+        {rods ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/sound`)}>Sound</Edit> : null}
         {may ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/edit`)}>Edit</Edit> : null}
       </Head>
       <Columns>
@@ -76,6 +81,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
             <SideState
               key={each.side}
               state={each}
+              film={sound.data?.sides.find((one) => one.side === each.side) ?? null}
               chosen={each.side === side}
               onChoose={() => setSide(each.side as 'batter' | 'resonant')}
             />

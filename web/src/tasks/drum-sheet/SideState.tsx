@@ -7,6 +7,7 @@ import { Num, Owed, Soft } from '../../ui/Page'
 
 interface Props {
   state: Schemas['FittedOut']
+  film?: Schemas['SideSoundOut'] | null
   chosen: boolean
   onChoose: () => void
 }
@@ -17,7 +18,7 @@ function age(months: number): string {
 }
 
 /** One side as it stands. Choosing it shows its history. */
-export function SideState({ state, chosen, onChoose }: Props) {
+export function SideState({ state, film, chosen, onChoose }: Props) {
   const name = state.side === 'batter' ? 'Batter' : 'Resonant'
   const late = state.check_due ? -daysBetween(new Date(), new Date(state.check_due)) : 0
   return (
@@ -43,6 +44,11 @@ export function SideState({ state, chosen, onChoose }: Props) {
             ? `, ${centsWords(state.cents_off)}`
             : ''}
           , spread {hz(state.spread_hz ?? 0)} Hz
+        </Soft>
+      ) : null}
+      {film?.film ? (
+        <Soft>
+          wanted {hz(film.film.hz)} Hz: film at {Math.round(film.film.share * 100)} % of yield
         </Soft>
       ) : null}
       {state.lost.length ? <Owed>Rod {state.lost.join(', ')} missing</Owed> : null}

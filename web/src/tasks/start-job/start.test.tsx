@@ -29,6 +29,8 @@ const workshop = {
   check_after_days: 2,
   batter_life_months: 12,
   resonant_life_months: 30,
+  leave_above: true,
+  tap_round: true,
   even_spread_hz: 2,
 } as const
 const session: Session = {

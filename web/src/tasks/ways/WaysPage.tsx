@@ -88,6 +88,8 @@ function Form({ session, ways }: { session: Session; ways: Ways }) {
         ...form,
         ...numbers,
         grease_dry_threads: form['grease_dry_threads'] === 'true',
+        leave_above: form['leave_above'] === 'true',
+        tap_round: form['tap_round'] === 'true',
       } as unknown as Schemas['WaysIn']
       return unwrap(api.PUT('/api/workshop/ways', { body }))
     },
@@ -115,6 +117,24 @@ function Form({ session, ways }: { session: Session; ways: Ways }) {
           options={[
             ['true', 'a spot when dry or gritty'],
             ['false', 'none'],
+          ]}
+        />
+        <Select
+          label="New heads are left"
+          value={form['leave_above'] ?? 'true'}
+          onChange={set('leave_above')}
+          options={[
+            ['true', 'above pitch, by what they will drop'],
+            ['false', 'at pitch'],
+          ]}
+        />
+        <Select
+          label="Rods are tapped"
+          value={form['tap_round'] ?? 'true'}
+          onChange={set('tap_round')}
+          options={[
+            ['true', 'straight round'],
+            ['false', 'in the order they are turned'],
           ]}
         />
         {Object.entries(NUMBERS).map(([name, label]) => (

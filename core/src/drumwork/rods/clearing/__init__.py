@@ -1,19 +1,35 @@
 """Clearing: bringing a head in tune with itself while holding, or reaching, the wanted pitch."""
 
-from drumwork.rods.clearing.propose import Proposal, propose
+from drumwork.rods.clearing.findings import Finding, FindingKind
+from drumwork.rods.clearing.learned import Learned, LearnedKind
+from drumwork.rods.clearing.propose import Approach, Predicted, Proposal, cents_read, propose
+from drumwork.rods.clearing.readings import EAR_CENTS, Ear, Means, hears
 from drumwork.rods.clearing.session import STRICT, ClearingSession, Step
 from drumwork.rods.clearing.task import ClearingTask, EvenRule, Round
+from drumwork.rods.clearing.tension import EdgeTension
 from drumwork.rods.clearing.verdict import Verdict, judge
 
 __all__ = [
+    "EAR_CENTS",
     "STRICT",
+    "Approach",
     "ClearingSession",
     "ClearingTask",
+    "Ear",
+    "EdgeTension",
     "EvenRule",
+    "Finding",
+    "FindingKind",
+    "Learned",
+    "LearnedKind",
+    "Means",
+    "Predicted",
     "Proposal",
     "Round",
     "Step",
     "Verdict",
+    "cents_read",
+    "hears",
     "judge",
     "propose",
 ]

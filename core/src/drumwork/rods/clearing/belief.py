@@ -1,55 +1,50 @@
 """What the readings and turns so far say about a head: its present state and how it answers to its rods.
 
-Everything is linear in z = (f / wanted)², since tension goes with the square of pitch. With s the present state and U the turns made
-since a reading was taken, that reading saw
+Everything is linear in z, which goes with tension. With s the present state and U the turns made since a reading was taken, that reading
+saw
 
     z = s - R · diag(1 + q) · U,        R = Σ_k λ_k P_k
 
 where P_k projects on the k-th harmonic round the head, λ_k is that harmonic's answer per turn, and q is each rod's own departure
 (thread, friction, slip). Turns are made with a small error of their own, which stays in the head: readings from before the same turn
-share it. Two kinds of head are believed in side by side and weighed by evidence: one whose edge readings follow the two-lobed doublet
-(odd harmonics all but unheard), and one that answers locally.
+share it. Several kinds of head are believed in side by side and weighed by evidence (`kinds`).
 
 References
 ----------
-Two-lobed share 0.44 and the even-harmonic blindness: our own numerical study of an uneven film, restated in
-`docs/sources/film.md`; a model, no instrumented drum was measured. Gauss–Newton on a Gaussian prior: any text on
-Bayesian filtering, e.g. S. Särkkä, *Bayesian Filtering and Smoothing* (2013), ch. 5.
+Gauss–Newton on a Gaussian prior: any text on Bayesian filtering, e.g. S. Särkkä, *Bayesian Filtering and Smoothing* (2013), ch. 5.
+Down-weighting of outlying readings: P. J. Huber, *Robust Statistics* (1981), ch. 4.
 """
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.linalg import cho_factor, cho_solve
 
+from drumwork.rods.clearing.kinds import Prior, kinds_for, prior_of, projections_of
+from drumwork.rods.clearing.learned import Learned, LearnedKind
+from drumwork.rods.clearing.observe import Observed, observe
+from drumwork.rods.clearing.readings import Means
 from drumwork.rods.clearing.task import ClearingTask
-from drumwork.rods.layout import RodLayout
 
-__all__ = ["Belief", "Component", "believe"]
+__all__ = ["EXECUTION_SD", "Belief", "Component", "believe"]
 
 Array = NDArray[np.float64]
 
-# Priors of our own study (a model), in units of z and turns; shares are of the answer of an even turn of all rods.
-ANSWER_PER_TURN: Final = 0.8  # all rods one turn: z rises by this, when nothing is known
-ANSWER_LOG_SD: Final = 0.35
-ROD_SD: Final = 0.10
-READING_SD: Final = 0.006  # ±0.3 % of pitch is ±0.6 % of z
+ANSWER_PER_TURN: Final = 0.8  # all rods one turn: z rises by this, when nothing is known; our own study, a model
 EXECUTION_SD: Final = 0.03  # of a turn: how exactly it is made
-UNEVEN_SD: Final = 0.12  # typical unevenness of z in a harmonic that can be read
-MODAL_SHARE: Final = {0: (1.0, 0.0, 1.0), 2: (0.44, 0.09, UNEVEN_SD), 4: (0.06, 0.06, 0.02)}
-MODAL_ODD: Final = (0.0, 0.02, 0.004)
-LOCAL_SD: Final = 0.25
 ITERATIONS: Final = 3
+SETTLED: Final = 4e-3  # in z, far below what a reading tells
+NEGLIGIBLE: Final = 0.02
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Component:
-    """A Gaussian belief under one kind of head, over (present state, harmonic answers, rod quirks).
+    """A Gaussian belief under one kind of head, over (present state, harmonic answers, rod departures).
 
     Attributes
     ----------
@@ -58,6 +53,7 @@ class Component:
     weight : chance, 0…1, that the head is of this kind
     """
 
+    name: str
     mean: Array
     covariance: Array
     projections: Array
@@ -68,16 +64,20 @@ class Component:
         return int(self.projections.shape[1])
 
     @property
+    def harmonics(self) -> Array:
+        """(K,) answer per turn of each harmonic."""
+        return self.mean[self.rods : self.rods + len(self.projections)]
+
+    @cached_property
     def plain(self) -> Array:
-        """(n, n) the answer R without quirks: change of z (row) per turn of a rod (column)."""
-        n = self.rods
-        return np.asarray(np.tensordot(self.mean[n : n + len(self.projections)], self.projections, axes=1))
+        """(n, n) the answer R without departures: change of z (row) per turn of a rod (column)."""
+        return np.asarray(np.tensordot(self.harmonics, self.projections, axes=1))
 
     @property
     def quirk(self) -> Array:
         return self.mean[self.rods + len(self.projections) :]
 
-    @property
+    @cached_property
     def answer(self) -> Array:
         """(n, n) the answer with each rod's own departure."""
         return self.plain * (1 + self.quirk)
@@ -87,160 +87,139 @@ class Component:
         """(n,) mean present state."""
         return self.mean[: self.rods]
 
+    @cached_property
     def directions(self) -> Array:
-        """(K + n, n, n) how the answer changes with each unknown: harmonics first, then quirks."""
+        """(K + n, n, n) how the answer changes with each unknown: harmonics first, then departures."""
         n = self.rods
         by_answer = self.projections * (1 + self.quirk)
         by_quirk = np.zeros((n, n, n))
         by_quirk[np.arange(n), :, np.arange(n)] = self.plain.T
         return np.concatenate([by_answer, by_quirk])
 
-    def jacobian(self, turns: Array) -> Array:
-        """(n, 2n + K) how the state after further turns changes with each unknown."""
-        moved = self.directions() @ turns
-        return np.concatenate([np.eye(self.rods), moved.T], axis=1)
+    def outcome(self, turns: Array) -> tuple[Array, Array]:
+        """(n,), (n, n): mean and covariance of z after further turns, if the head is of this kind."""
+        jacobian = np.concatenate([np.eye(self.rods), (self.directions @ turns).T], axis=1)
+        slips = (self.answer * (EXECUTION_SD * turns) ** 2) @ self.answer.T
+        return self.state + self.answer @ turns, jacobian @ self.covariance @ jacobian.T + slips
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Belief:
-    """Both kinds of head, weighed."""
+    """All kinds of head, weighed."""
 
     components: tuple[Component, ...]
 
     @property
     def modal(self) -> float:
-        """Chance that the head answers by its doublet rather than locally."""
-        return self.components[0].weight
+        """Chance that the head answers by its doublet alone, so that odd patterns go unheard."""
+        return sum(c.weight for c in self.components if c.name == "doublet")
 
-    @property
+    @cached_property
     def z(self) -> Array:
         return np.asarray(sum(c.weight * c.state for c in self.components))
 
-    @property
+    @cached_property
     def answer(self) -> Array:
         return np.asarray(sum(c.weight * c.answer for c in self.components))
 
+    @cached_property
+    def per_turn(self) -> float:
+        """What one turn of every rod does to the mean of z."""
+        return max(float(self.answer.sum(axis=1).mean()), 1e-6)
+
     def outcome(self, turns: Array) -> tuple[Array, Array]:
         """(n,), (n, n): mean and covariance of z after further turns."""
-        means = [c.state + c.answer @ turns for c in self.components]
-        mean = np.asarray(sum(c.weight * m for c, m in zip(self.components, means, strict=True)))
-        spread = np.zeros((len(mean), len(mean)))
-        for c, m in zip(self.components, means, strict=True):
-            jacobian = c.jacobian(turns)
-            slips = (c.answer * (EXECUTION_SD * turns) ** 2) @ c.answer.T
-            spread += c.weight * (jacobian @ c.covariance @ jacobian.T + slips + np.outer(m - mean, m - mean))
-        return mean, spread
+        each = [c.outcome(turns) for c in self.components]
+        weights = [c.weight for c in self.components]
+        mean = np.asarray(sum(w * m for w, (m, _) in zip(weights, each, strict=True)))
+        spread = sum(w * (s + np.outer(m - mean, m - mean)) for w, (m, s) in zip(weights, each, strict=True))
+        return mean, np.asarray(spread)
 
 
-@lru_cache(maxsize=64)
-def _projections(layout: RodLayout) -> Array:
-    """(K, n, n): projection on each harmonic round the whole head, cut down to the rods that are there."""
-    angles = np.array([layout.angle_rad(rod) for rod in layout.rods])
-    apart = angles[:, None] - angles[None, :]
-    harmonics = range(layout.count // 2 + 1)
-    weight = [1 if k == 0 or 2 * k == layout.count else 2 for k in harmonics]
-    return np.array([w / layout.count * np.cos(k * apart) for k, w in zip(harmonics, weight, strict=True)])
-
-
-def _shares(modal: bool, count: int) -> Array:
-    """(K, 3): prior mean and sd of each harmonic's share of the answer, and sd of the unevenness found in it."""
-    harmonics = range(count // 2 + 1)
-    if modal:
-        return np.array([MODAL_SHARE.get(k, MODAL_ODD) for k in harmonics])
-    smooth = [0.35 + 0.45 * (1 + math.cos(2 * math.pi * k / count)) / 2 for k in harmonics]
-    return np.array([(1.0, 0.0, 1.0) if k == 0 else (share, LOCAL_SD, UNEVEN_SD) for k, share in enumerate(smooth)])
-
-
-@dataclass(frozen=True, slots=True)
-class _Prior:
-    mean: Array
-    covariance: Array
-
-
-def _prior(modal: bool, layout: RodLayout, projections: Array, level: float, scale: float) -> _Prior:
-    harmonics, n = projections.shape[0], projections.shape[1]
-    share, sd, uneven = _shares(modal, layout.count).T
-    weight = np.array([np.trace(p) for p in projections]) * layout.count / n
-    # A harmonic's unevenness is spread over its one or two waves: scale so that `uneven` is the sd at a rod.
-    state = np.tensordot(uneven**2 / np.maximum(weight, 1) * layout.count, projections, axes=1)
-    gain = ANSWER_LOG_SD * scale
-    answer = np.diag((sd * scale) ** 2) + np.outer(share, share) * gain**2
-    mean = np.concatenate([np.full(n, level), share * scale, np.zeros(n)])
-    covariance = np.zeros((len(mean), len(mean)))
-    covariance[:n, :n] = state
-    covariance[n : n + harmonics, n : n + harmonics] = answer
-    covariance[n + harmonics :, n + harmonics :] = np.eye(n) * ROD_SD**2
-    return _Prior(mean, covariance)
-
-
-@dataclass(frozen=True, slots=True)
-class _Observed:
-    """Every reading so far: its value, its rod, its round; and the turns made after each round."""
-
-    z: Array  # (m,)
-    rod: NDArray[np.intp]  # (m,)
-    round: NDArray[np.intp]  # (m,)
-    made: Array  # (r, n) turns made after each round; none after the last
-    since: Array  # (m, n) turns made since each reading
-
-
-def _observe(task: ClearingTask) -> _Observed:
-    rods = task.layout.rods
-    z, where, when = [], [], []
-    made = np.zeros((len(task.rounds), len(rods)))
-    for number, each in enumerate(task.rounds):
-        for rod, pitch in each.readings.items():
-            z.append((pitch.hz / task.wanted_hz) ** 2)
-            where.append(rods.index(rod))
-            when.append(number)
-        if number < len(task.rounds) - 1:
-            made[number] = [float(each.turned[rod].fraction) if rod in each.turned else 0.0 for rod in rods]
-    later = np.cumsum(made[::-1], axis=0)[::-1]
-    return _Observed(np.array(z), np.array(where), np.array(when), made, later[np.array(when)])
-
-
-def _noise(seen: _Observed, made_answer: Array) -> Array:
+def _noise(seen: Observed, by_rod: Array, variance: Array) -> Array:
     """(m, m) what readings do not tell: their own error, and the slips of turns made after them, shared by rods and rounds."""
-    noise = np.eye(len(seen.z)) * READING_SD**2
-    for number, turns in enumerate(seen.made):
-        if turns.any():
-            before = seen.round <= number
-            effect = np.where(before[:, None], made_answer, 0.0) * (EXECUTION_SD * turns)
-            noise += effect @ effect.T
-    return noise
+    effect = (EXECUTION_SD * by_rod[:, None, :] * seen.after).reshape(len(variance), -1)
+    noise = effect @ effect.T
+    noise[np.diag_indices_from(noise)] += variance
+    return np.asarray(noise)
 
 
-def _fit(seen: _Observed, projections: Array, prior: _Prior) -> tuple[Component, float]:
-    """Gauss–Newton posterior under one kind of head, and its log evidence."""
+def _fit(
+    seen: Observed, at_rod: Array, projections: Array, prior: Prior, start: Array | None = None
+) -> tuple[Component, float]:
+    """Gauss–Newton posterior under one kind of head, and its log evidence. Readings that lie far out count less.
+
+    `start` is a guess near by, where one is at hand.
+    """
     harmonics, n = projections.shape[0], projections.shape[1]
-    at_rod = projections[:, seen.rod, :]  # (K, m, n)
-    own = np.eye(n)[seen.rod]
-    mean = prior.mean
+    mean, variance = prior.mean if start is None else start, seen.variance
     for _ in range(ITERATIONS):
         lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
-        by_rod = np.tensordot(lam, at_rod, axes=1)  # (m, n) answer of the reading's rod to each rod
-        by_answer = -np.einsum("kmn,mn->mk", at_rod, seen.since * (1 + quirk))
-        jacobian = np.concatenate([own, by_answer, -by_rod * seen.since], axis=1)
-        predicted = mean[:n][seen.rod] + by_answer @ lam
-        offset = seen.z - predicted + jacobian @ (mean - prior.mean)
+        by_rod = np.tensordot(lam, at_rod, axes=1)  # (m, n) answer of what the reading saw to each rod
+        by_answer = -(at_rod * (seen.since * (1 + quirk))).sum(axis=2).T
+        jacobian = np.concatenate([seen.at, by_answer, -by_rod * seen.since], axis=1)
+        offset = seen.z - seen.at @ mean[:n] - by_answer @ lam + jacobian @ (mean - prior.mean)
         spread = jacobian @ prior.covariance
-        innovation = spread @ jacobian.T + _noise(seen, by_rod)
-        gain = np.linalg.solve(innovation, spread).T
-        mean = prior.mean + gain @ offset
-    covariance = prior.covariance - gain @ spread
-    log_det = float(np.linalg.slogdet(innovation)[1])
-    evidence = -0.5 * float(offset @ np.linalg.solve(innovation, offset)) - 0.5 * log_det
-    return Component(mean, (covariance + covariance.T) / 2, projections, 1.0), evidence
+        innovation = spread @ jacobian.T + _noise(seen, by_rod, variance)
+        factor = cho_factor(innovation, lower=True, overwrite_a=True, check_finite=False)
+        pull = cho_solve(factor, offset, check_finite=False)
+        before, mean = mean, prior.mean + spread.T @ pull
+        residual = np.abs(pull) * variance  # what each reading is off by, by all the others
+        variance = seen.variance * np.maximum(1.0, residual / (seen.cut * np.sqrt(variance)))
+        if np.abs(mean - before).max() < SETTLED:
+            break
+    covariance = prior.covariance - spread.T @ cho_solve(factor, spread, check_finite=False)
+    log_det = 2 * float(np.log(np.diag(factor[0])).sum())
+    evidence = -0.5 * float(offset @ pull) - 0.5 * log_det
+    return Component(prior.name, mean, (covariance + covariance.T) / 2, projections, 1.0), evidence
 
 
-def believe(task: ClearingTask) -> Belief:
-    """Weigh both kinds of head by all rounds so far."""
-    projections = _projections(task.layout)
-    scale = 2 * task.prior_hz_per_turn / task.wanted_hz if task.prior_hz_per_turn else ANSWER_PER_TURN
-    seen = _observe(task)
-    level = float(seen.z[seen.round == len(task.rounds) - 1].mean())
-    fits = [_fit(seen, projections, _prior(modal, task.layout, projections, level, scale)) for modal in (True, False)]
-    against = fits[1][1] - fits[0][1]
-    modal = 1 / (1 + math.exp(min(50.0, max(-50.0, against))))
-    weighed = zip(fits, (modal, 1 - modal), strict=True)
-    return Belief(tuple(Component(c.mean, c.covariance, c.projections, w) for (c, _), w in weighed))
+def _scale(task: ClearingTask) -> float:
+    """What an even turn of all rods is expected to do to z."""
+    if task.means is Means.PITCH and task.prior_hz_per_turn:
+        return 2 * task.prior_hz_per_turn / task.wanted
+    return ANSWER_PER_TURN
+
+
+def believe(task: ClearingTask, among: Belief | None = None) -> Belief:
+    """Weigh all kinds of head by all rounds so far, and by what earlier visits taught; `among`, a belief near by,
+    saves looking at kinds it found unlikely and gives a place to start from."""
+    projections, seen = projections_of(task.layout), observe(task)
+    kept = task.learned if task.means is Means.PITCH else None
+    hz2 = task.wanted**2 if task.means is Means.PITCH else 1.0
+    level, scale = seen.level, _scale(task)
+    held = task.means is Means.EAR and all(each.whole is None for each in task.rounds)
+    unlikely = {c.name for c in among.components if c.weight < NEGLIGIBLE} if among else set()
+    kinds = [kind for kind in kinds_for(task.means) if kind.name not in unlikely]
+    priors = [prior_of(kind, task.layout, task.means, level, scale, kept, hz2, held) for kind in kinds]
+    at_rod = np.tensordot(projections, seen.at, axes=(1, 1)).transpose(0, 2, 1)  # (K, m, n)
+    near = {c.name: c.mean for c in among.components} if among else {}
+    fits = [_fit(seen, at_rod, projections, prior, near.get(prior.name)) for prior in priors]
+    odds = np.array([evidence + np.log(prior.weight) for (_, evidence), prior in zip(fits, priors, strict=True)])
+    weights = np.exp(odds - odds.max())
+    weights /= weights.sum()
+    return Belief(
+        tuple(
+            Component(c.name, c.mean, c.covariance, c.projections, float(w))
+            for (c, _), w in zip(fits, weights, strict=True)
+        )
+    )
+
+
+def keep(task: ClearingTask, belief: Belief) -> Learned | None:
+    """What this visit taught of the head's answer, for the next; None where nothing was turned or pitch was not read."""
+    if task.means is not Means.PITCH or not any(any(each.turned.values()) for each in task.rounds[:-1]):
+        return None
+    hz2, n = task.wanted**2, len(task.layout.rods)
+    unit = np.concatenate([np.full(len(belief.components[0].projections), hz2), np.ones(n)])
+    kinds = tuple(
+        LearnedKind(
+            c.name,
+            c.weight,
+            tuple(float(v) for v in c.mean[n:] * unit),
+            tuple(tuple(float(v) for v in row) for row in c.covariance[n:, n:] * np.outer(unit, unit)),
+        )
+        for c in belief.components
+    )
+    earlier = task.learned.rounds if task.learned else 0
+    return Learned(task.layout.rods, earlier + len(task.rounds) - 1, kinds)

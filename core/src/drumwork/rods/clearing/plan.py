@@ -1,4 +1,4 @@
-"""The best turns in whole steps: least expected unevenness, few rods, never out of tension."""
+"""The best turns in whole steps: least expected unevenness, then the best chance of meeting the rule, few rods, never out of tension."""
 
 from __future__ import annotations
 
@@ -9,54 +9,40 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.linalg import solve
 
 from drumwork.quantities import Turns
 from drumwork.rods.clearing.belief import EXECUTION_SD, Belief, Component
+from drumwork.rods.clearing.limits import Limits
 from drumwork.rods.clearing.task import ClearingTask
+from drumwork.rods.clearing.tension import EdgeTension, odd_projection
 
-__all__ = ["Limits", "limits_of", "plan_turns"]
+__all__ = ["normals", "plan_equal", "plan_turns"]
 
 Array = NDArray[np.float64]
+Steps = NDArray[np.int64]
 
 CRANKING_COST: Final = 2e-6  # per step turned, in z²: breaks ties, does not trade evenness away
 ODD_COST: Final = 0.01  # keeps turns that pitch cannot hear near the count that is even
-MOST_SLACKENED: Final = 0.4  # of what holds a rod, in one round
-HEARD_SHARE: Final = 0.44  # of a two-lobed pattern of turns, what the readings show (docs/sources/film.md)
-UNHEARD_SDS: Final = 2.5
-MOST_TIGHTENED_TURNS: Final = 1.0
 RMS_WEIGHT: Final = 0.7
 MEAN_ROOM: Final = 0.5
-CRANKING_HZ: Final = 0.002
+CRANKING_RATIO: Final = 1e-5
 NEGLIGIBLE: Final = 1e-4
-KEEP_ABOVE_FINGERS: Final = Turns.of(1, 8)
+DRAWS: Final = 128
+PROMISING: Final = 40  # candidates of each look whose chance is worked out
+LOOKS: Final = 3
+CRANKING_CHANCE: Final = 0.002  # of a chance, for each step turned
+ODD_CHANCE: Final = 4.0  # of a chance, for each square turn of pull that pitch would not hear
+ODD_RATIO: Final = 0.06  # the same, in the spread's ratio
+MEAN_CHANCE: Final = 0.1  # of a chance, for a mean as far off as the rule allows
+SPREAD_CHANCE: Final = 0.02  # of a chance, for a spread as large as what is allowed
 
 
-@dataclass(frozen=True, slots=True)
-class Limits:
-    """Most steps down (≤ 0) and up (≥ 0) per rod, in layout order."""
-
-    down: NDArray[np.int64]
-    up: NDArray[np.int64]
-
-
-def limits_of(task: ClearingTask, belief: Belief) -> Limits:
-    """A rod keeps more than half of what holds it now, and stays above finger-tight where the tally tells where that is.
-
-    Without a tally, unevenness that pitch does not hear must be reckoned with: it is taken to be as large as what is heard, and a rod
-    that may hang by little is not slackened far.
-    """
-    step = float(task.step.fraction)
-    per_turn = max(float(belief.answer.sum(axis=1).mean()), 1e-6)
-    in_tension = np.clip(belief.z, 0, None) / per_turn  # turns above slack, as pitch tells
-    room = MOST_SLACKENED * in_tension
-    if task.tally is not None:
-        counted = [float((task.tally[rod] + -KEEP_ABOVE_FINGERS).fraction) for rod in task.layout.rods]
-        room = np.minimum(room, np.clip(counted, 0, None))
-    else:
-        unheard = belief.modal * np.std(belief.z) / (HEARD_SHARE * per_turn)
-        room = np.minimum(room, np.clip(in_tension - UNHEARD_SDS * unheard, step, None))
-    up = np.full(len(room), MOST_TIGHTENED_TURNS)
-    return Limits(-np.floor(room / step + 1e-9).astype(np.int64), np.floor(up / step).astype(np.int64))
+@lru_cache(maxsize=16)
+def normals(n: int) -> Array:
+    """(DRAWS, n) antithetic normal draws, the same every time."""
+    half = np.random.default_rng(n).standard_normal((DRAWS // 2, n))
+    return np.concatenate([half, -half])
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,6 +53,9 @@ class _Quadratic:
     b: Array
     c: float
 
+    def at(self, x: Steps) -> float:
+        return float(0.5 * x @ self.a @ x + self.b @ x + self.c * np.abs(x).sum())
+
 
 def _expected_unevenness(component: Component) -> tuple[Array, Array]:
     """A (n, n) and b (n,): expected squared distance from wanted after turns t is tᵀAt + 2bᵀt + constant.
@@ -74,41 +63,30 @@ def _expected_unevenness(component: Component) -> tuple[Array, Array]:
     With r the distance now, M the answer and B its uncertainty, E|r + δ + (M + B)t|² is quadratic in t.
     """
     n = component.rods
-    directions = component.directions()
+    directions = component.directions
     answer, residual = component.answer, component.state - 1
     spread = np.tensordot(component.covariance[n:, n:], directions, axes=1)
-    uncertain = np.einsum("mri,mrj->ij", directions, spread)
-    shared = np.einsum("mri,rm->i", directions, component.covariance[:n, n:])
+    uncertain = np.tensordot(directions, spread, axes=([0, 1], [0, 1]))
+    shared = np.tensordot(directions, component.covariance[n:, :n], axes=([0, 1], [0, 1]))
     slips = np.diag(EXECUTION_SD**2 * (answer**2).sum(axis=0))
     return answer.T @ answer + uncertain + slips, answer.T @ residual + shared
 
 
-def _cost(task: ClearingTask, belief: Belief) -> _Quadratic:
+def _cost(task: ClearingTask, belief: Belief, tension: EdgeTension) -> _Quadratic:
     step = float(task.step.fraction)
     parts = [(c.weight, *_expected_unevenness(c)) for c in belief.components if c.weight > NEGLIGIBLE]
     a = 2 * step**2 * sum(weight * part for weight, part, _ in parts)
     b = 2 * step * sum(weight * part for weight, _, part in parts)
-    odd = _odd_projection(task)
-    weight = 2 * ODD_COST * belief.modal * step  # a head that answers locally lets odd patterns be heard
-    a = a + weight * step * odd
-    if task.tally is not None:
-        counted = np.array([float(task.tally[rod].fraction) for rod in task.layout.rods])
-        b = b + weight * (odd @ (counted - counted.mean()))
+    if not task.means.is_number:
+        weight = 2 * ODD_COST * belief.modal * step  # a head that answers locally lets odd patterns be heard
+        odd = odd_projection(task)
+        a = a + weight * step * odd
+        b = b + weight * tension.unheard
     return _Quadratic(np.asarray(a), np.asarray(b), CRANKING_COST)
 
 
-def _odd_projection(task: ClearingTask) -> Array:
-    """Odd harmonics of the turns: tilt and its like, which pitch does not hear."""
-    angles = np.array([task.layout.angle_rad(rod) for rod in task.layout.rods])
-    apart = angles[:, None] - angles[None, :]
-    harmonics = range(1, task.layout.count // 2 + 1, 2)
-    return np.asarray(
-        sum(((1 if 2 * k == task.layout.count else 2) / task.layout.count) * np.cos(k * apart) for k in harmonics)
-    )
-
-
 @lru_cache(maxsize=16)
-def _moves(n: int) -> NDArray[np.int64]:
+def _moves(n: int) -> Steps:
     """(m, n): every single step and every pair of steps."""
     unit = np.eye(n, dtype=np.int64)
     singles = [unit, -unit]
@@ -116,16 +94,16 @@ def _moves(n: int) -> NDArray[np.int64]:
     return np.concatenate([*singles, *pairs])
 
 
-def _improve(cost: _Quadratic, limits: Limits, x: NDArray[np.int64]) -> NDArray[np.int64]:
+def _improve(cost: _Quadratic, limits: Limits, x: Steps) -> Steps:
     """Descend by single steps and by pairs of steps until nothing helps."""
     table = _moves(len(x))
-    curvature = 0.5 * np.einsum("mi,ij,mj->m", table, cost.a, table)
+    real = table.astype(float)  # whole numbers times real ones would be multiplied the slow way
+    curvature = 0.5 * ((real @ cost.a) * real).sum(axis=1)
     for _ in range(400):
         slope = cost.a @ x + cost.b
         moved = x + table
-        change = table @ slope + curvature + cost.c * (np.abs(moved).sum(axis=1) - np.abs(x).sum())
-        allowed = ((moved >= limits.down) & (moved <= limits.up)).all(axis=1)
-        change = np.where(allowed, change, np.inf)
+        change = real @ slope + curvature + cost.c * (np.abs(moved).sum(axis=1) - np.abs(x).sum())
+        change = np.where(limits.allow(moved), change, np.inf)
         best = int(np.argmin(change))
         if change[best] >= -1e-12:
             return x
@@ -133,49 +111,103 @@ def _improve(cost: _Quadratic, limits: Limits, x: NDArray[np.int64]) -> NDArray[
     return x
 
 
-def _polish(
-    task: ClearingTask, belief: Belief, cost: _Quadratic, limits: Limits, x: NDArray[np.int64]
-) -> NDArray[np.int64]:
+def _unheard(task: ClearingTask, belief: Belief, tension: EdgeTension, steps: Steps) -> Array:
+    """(m,) square turns of lopsided pull left after (m, n) steps, weighed by how likely pitch is deaf to it."""
+    if task.means.is_number:
+        return np.zeros(len(steps))
+    made = steps * float(task.step.fraction)
+    left = tension.unheard + made @ odd_projection(task)
+    return np.asarray(belief.modal * (left**2).sum(axis=1))
+
+
+def _by_spread(
+    task: ClearingTask, belief: Belief, tension: EdgeTension, cost: _Quadratic, limits: Limits, x: Steps
+) -> Steps:
     """Near the goal, what counts is the spread between the highest and the lowest rod: choose among whole steps by that.
 
     The expected unevenness stays in the measure, so that doubtful readings do not make bolder turns.
     """
-    wanted, step = task.wanted_hz, float(task.step.fraction)
-    answer, state = belief.answer * step, belief.z
+    answer, state = belief.answer * float(task.step.fraction), belief.z
     doubt = float(np.trace(belief.outcome(np.zeros(len(x)))[1]))
     residual = float(((state - 1) ** 2).sum()) + doubt
 
-    def measure(candidates: NDArray[np.int64]) -> Array:
-        hz = wanted * np.sqrt(np.clip(state + candidates @ answer.T, 1e-6, None))
-        quadratic = 0.5 * np.einsum("mi,ij,mj->m", candidates, cost.a, candidates) + candidates @ cost.b + residual
-        rms = wanted / 2 * np.sqrt(np.clip(quadratic, 0, None) / len(x))
-        off = np.clip(np.abs(hz.mean(axis=1) / wanted - 1) - MEAN_ROOM * task.even.mean_ratio, 0, None) * wanted
-        return np.asarray(
-            np.ptp(hz, axis=1) + RMS_WEIGHT * rms + 4 * off + CRANKING_HZ * np.abs(candidates).sum(axis=1)
-        )
+    def measure(steps: Steps) -> Array:
+        candidates = steps.astype(float)
+        ratio = np.sqrt(np.clip(state + candidates @ answer.T, 1e-6, None))
+        quadratic = 0.5 * ((candidates @ cost.a) * candidates).sum(axis=1) + candidates @ cost.b + residual
+        rms = 0.5 * np.sqrt(np.clip(quadratic, 0, None) / len(x))
+        off = np.clip(np.abs(ratio.mean(axis=1) - 1) - MEAN_ROOM * task.even.mean_ratio, 0, None)
+        cranked = CRANKING_RATIO * np.abs(candidates).sum(axis=1)
+        odd = ODD_RATIO * _unheard(task, belief, tension, steps)
+        return np.asarray(np.ptp(ratio, axis=1) + RMS_WEIGHT * rms + 4 * off + cranked + odd)
 
     table = _moves(len(x))
     best = float(measure(x[None])[0])
     for _ in range(60):
         candidates = x + table
-        allowed = ((candidates >= limits.down) & (candidates <= limits.up)).all(axis=1)
-        values = np.where(allowed, measure(candidates), np.inf)
+        values = np.where(limits.allow(candidates), measure(candidates), np.inf)
         found = int(np.argmin(values))
-        if values[found] >= best - 1e-9:
+        if values[found] >= best - 1e-11:
             break
         x, best = candidates[found], float(values[found])
     return x
 
 
-def plan_turns(task: ClearingTask, belief: Belief) -> Mapping[int, Turns]:
-    """Turns per rod in whole steps of the task, within the limits, zero for rods to be left alone."""
-    cost, limits = _cost(task, belief), limits_of(task, belief)
-    smooth = -np.linalg.solve(cost.a + np.eye(len(cost.b)) * 1e-9, cost.b)
-    start = np.clip(np.rint(smooth), limits.down, limits.up).astype(np.int64)
-    at_rest = np.clip(np.zeros_like(start), limits.down, limits.up)
-    found = [_improve(cost, limits, each) for each in (start, at_rest)]
-    value = [0.5 * x @ cost.a @ x + cost.b @ x + cost.c * np.abs(x).sum() for x in found]
-    best = found[int(np.argmin(value))]
-    best = _polish(task, belief, cost, limits, best)
+def _by_chance(task: ClearingTask, belief: Belief, tension: EdgeTension, limits: Limits, x: Steps) -> Steps:
+    """Last of all: among steps near by, those with the best chance that the head then lies within the rule."""
+    n, step = len(x), float(task.step.fraction)
+    mean, covariance = belief.outcome(x.astype(np.float64) * step)
+    values, vectors = np.linalg.eigh(covariance)
+    off = normals(n) @ (vectors * np.sqrt(np.clip(values, 0, None))).T
+    answer, allowed, mean_ratio = belief.answer * step, task.allowed_ratio, task.even.mean_ratio
+    table = np.concatenate([np.zeros((1, n), dtype=np.int64), _moves(n)])
+    for _ in range(LOOKS):
+        candidates = x + table
+        candidates = candidates[limits.allow(candidates)]
+        means = mean + (candidates - x).astype(float) @ answer.T
+        ratio = np.sqrt(np.clip(means, 1e-6, None))
+        strayed = np.abs(ratio.mean(axis=1) - 1) > mean_ratio
+        promising = np.concatenate([[0], np.argsort(np.ptp(ratio, axis=1) + strayed)[:PROMISING]])
+        candidates, means = candidates[promising], means[promising]
+        drawn = means[:, None, :] + off
+        spread = np.sqrt(drawn.max(axis=2)) - np.sqrt(np.clip(drawn.min(axis=2), 1e-6, None))
+        level = np.sqrt(np.clip(means.mean(axis=1)[:, None] + off.mean(axis=1), 1e-6, None))
+        within = (spread <= allowed) & (np.abs(level - 1) <= mean_ratio)
+        cranked = CRANKING_CHANCE * np.abs(candidates).sum(axis=1)
+        odd = ODD_CHANCE * _unheard(task, belief, tension, candidates)
+        off_pitch = np.clip(np.abs(level - 1).mean(axis=1) / mean_ratio - MEAN_ROOM, 0, None)
+        score = (
+            within.mean(axis=1)
+            - cranked
+            - odd
+            - MEAN_CHANCE * off_pitch
+            - SPREAD_CHANCE * spread.mean(axis=1) / allowed
+        )
+        best = int(np.argmax(score))
+        if score[best] <= score[0] + 1e-9:
+            break
+        x, mean = candidates[best], means[best]
+    return x
+
+
+def _as_turns(task: ClearingTask, steps: Steps) -> Mapping[int, Turns]:
     size = task.step.thirtyseconds
-    return {rod: Turns(int(steps) * size) for rod, steps in zip(task.layout.rods, best, strict=True)}
+    return {rod: Turns(int(each) * size) for rod, each in zip(task.layout.rods, steps, strict=True)}
+
+
+def plan_turns(task: ClearingTask, belief: Belief, tension: EdgeTension, limits: Limits) -> Mapping[int, Turns]:
+    """Turns per rod in whole steps of the task, within the limits, zero for rods to be left alone."""
+    cost = _cost(task, belief, tension)
+    smooth = -solve(cost.a + np.eye(len(cost.b)) * 1e-9, cost.b, assume_a="pos")
+    start = np.clip(np.rint(smooth), limits.down, limits.up).astype(np.int64)
+    at_rest = np.zeros_like(start)
+    best = min((_improve(cost, limits, each) for each in (start, at_rest)), key=cost.at)
+    best = _by_spread(task, belief, tension, cost, limits, best)
+    return _as_turns(task, _by_chance(task, belief, tension, limits, best))
+
+
+def plan_equal(task: ClearingTask, needed_turns: float, limits: Limits) -> Mapping[int, Turns]:
+    """The same for every rod, most of the way to the wanted pitch: a large move is made even and cleared afterwards."""
+    steps = round(needed_turns / float(task.step.fraction))
+    steps = int(np.clip(steps, limits.down.max(initial=-(10**6)), limits.up.min(initial=10**6)))
+    return _as_turns(task, np.full(len(task.layout.rods), steps, dtype=np.int64))

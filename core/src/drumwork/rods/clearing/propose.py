@@ -3,81 +3,159 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
-from functools import lru_cache
+from dataclasses import dataclass, replace
+from enum import StrEnum
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.quantities import Pitch, Turns
-from drumwork.rods.clearing.belief import Belief, believe
-from drumwork.rods.clearing.plan import plan_turns
+from drumwork.quantities import Turns
+from drumwork.rods.clearing import words
+from drumwork.rods.clearing.belief import Belief, believe, keep
+from drumwork.rods.clearing.findings import Finding, FindingKind, findings_of
+from drumwork.rods.clearing.learned import Learned
+from drumwork.rods.clearing.limits import Limits, limits_of
+from drumwork.rods.clearing.plan import normals, plan_equal, plan_turns
+from drumwork.rods.clearing.readings import EAR_CENTS, Means, cents_of_z
+from drumwork.rods.clearing.relabel import Numbering, agreed_numbering, relabel, relabel_learned
 from drumwork.rods.clearing.task import ClearingTask
+from drumwork.rods.clearing.tension import EdgeTension, edge_tension
 from drumwork.rods.clearing.verdict import Verdict, judge
-from drumwork.rods.clearing.words import explain_rod, explain_round
 
-__all__ = ["Predicted", "Proposal", "propose"]
+__all__ = ["Approach", "Predicted", "Proposal", "cents_read", "propose"]
 
 Array = NDArray[np.float64]
-DRAWS: Final = 256
+
+LARGE_MOVE_TURNS: Final = 0.75
+"""A move of the whole head beyond this is made first, evenly: its own uncertainty would spoil the evening; our own figure."""
+LEAST_CHANCE: Final = 0.1
+COARSE_SHARE: Final = 0.7
+"""One step that moves a rod by this much of what is allowed leaves little hope of evenness; our own figure."""
+
+
+class Approach(StrEnum):
+    """What this round is for."""
+
+    DONE = "done"
+    HOLD = "hold"
+    BRING = "bring"
+    EQUAL_FIRST = "equal-first"
 
 
 @dataclass(frozen=True, slots=True)
 class Predicted:
-    """What a rod should read after the turns: hertz, and one standard deviation of it."""
+    """What a rod should read after the turns, in the unit of the means, with one standard deviation; and in cents from wanted."""
 
-    hz: float
-    sd_hz: float
+    value: float
+    sd: float
+    cents: float
+    sd_cents: float
 
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
     """Turns for every rod that is there, with their expected effect.
 
-    `chance_now` and `chance_even` are the chances, 0…1, that the head is within the rule now and after these turns.
-    `too_coarse` is a sentence when whole steps cannot meet the rule, else empty.
+    `wanted` and predictions are in `verdict.unit`. `chance_now` and `chance_even` are the chances, 0…1, that the head is within the rule
+    now and after these turns; `rounds_left` is how many rounds that makes, on average, at most ten. `too_coarse` is a sentence when
+    whole steps cannot meet the rule, else empty. `learned` is to be kept for the next visit.
     """
 
-    wanted_hz: float
+    wanted: float
     verdict: Verdict
+    approach: Approach
     turns: Mapping[int, Turns]
     predicted: Mapping[int, Predicted]
-    predicted_spread_hz: float
-    predicted_mean_hz: float
+    predicted_spread: float
+    predicted_mean: float
     chance_even: float
     chance_now: float
+    rounds_left: float
     modal: float
+    tension: EdgeTension
+    findings: tuple[Finding, ...]
     why_round: str
     why_rod: Mapping[int, str]
     too_coarse: str
+    learned: Learned | None
 
 
-def _pitches(belief: Belief, turns: Mapping[int, Turns], wanted_hz: float) -> tuple[Array, Array, Array]:
-    """Mean and standard deviation of each rod's pitch after the turns, and (s, n) draws of all of them together."""
-    made = np.array([float(amount.fraction) for amount in turns.values()])
-    mean, covariance = belief.outcome(made)
-    mean = np.clip(mean, 1e-6, None)
-    hz = wanted_hz * np.sqrt(mean)
-    sd = hz * np.sqrt(np.clip(np.diag(covariance), 0, None)) / (2 * mean)
-    values, vectors = np.linalg.eigh(covariance)
-    draws = _normals(len(hz)) @ (vectors * np.sqrt(np.clip(values, 0, None))).T
-    return hz, sd, wanted_hz * np.sqrt(np.clip(mean + draws, 1e-6, None))
+@dataclass(frozen=True, slots=True)
+class _Outlook:
+    """z of every rod after some turns: mean, standard deviation, and (s, n) draws of all of them together."""
+
+    mean: Array
+    sd: Array
+    draws: Array
+
+    @classmethod
+    def after(cls, belief: Belief, made: Array) -> _Outlook:
+        mean, covariance = belief.outcome(made)
+        values, vectors = np.linalg.eigh(covariance)
+        draws = mean + normals(len(mean)) @ (vectors * np.sqrt(np.clip(values, 0, None))).T
+        return cls(
+            np.clip(mean, 1e-6, None), np.sqrt(np.clip(np.diag(covariance), 0, None)), np.clip(draws, 1e-6, None)
+        )
+
+    def ordered(self, order: NDArray[np.intp]) -> _Outlook:
+        return _Outlook(self.mean[order], self.sd[order], self.draws[:, order])
+
+    def chance(self, task: ClearingTask) -> float:
+        """Share of the draws that lie within the rule."""
+        ratio = np.sqrt(self.draws)
+        even = np.ptp(ratio, axis=1) <= task.allowed_ratio
+        on_pitch = np.abs(ratio.mean(axis=1) - 1) <= task.even.mean_ratio
+        return float((even & on_pitch).mean())
 
 
-def _chance(draws: Array, task: ClearingTask) -> float:
-    """Share of the draws that lie within the rule."""
-    wanted = task.wanted_hz
-    even = np.ptp(draws, axis=1) <= task.even.allowed_hz(wanted)
-    on_pitch = np.abs(draws.mean(axis=1) / wanted - 1) <= task.even.mean_ratio
-    return float((even & on_pitch).mean())
+def _predicted(task: ClearingTask, outlook: _Outlook) -> Mapping[int, Predicted]:
+    """In the unit the rods are read in. A rod wanted apart from the rest is predicted apart."""
+    found = {}
+    for rod, mean, sd in zip(task.layout.rods, outlook.mean, outlook.sd, strict=True):
+        cents, sd_cents = cents_of_z(mean), cents_of_z(1 + sd / mean)
+        z = mean + task.z_wanted(rod) - 1
+        match task.means:
+            case Means.PITCH:
+                value, spread = task.wanted * z**0.5, task.wanted * z**0.5 * sd / (2 * z)
+            case Means.EAR:
+                value, spread = cents, sd_cents
+            case _:
+                value, spread = task.wanted * z, task.wanted * sd
+        found[rod] = Predicted(float(value), float(spread), cents, sd_cents)
+    return found
 
 
-@lru_cache(maxsize=16)
-def _normals(n: int) -> Array:
-    """Antithetic normal draws, the same every time."""
-    half = np.random.default_rng(n).standard_normal((DRAWS // 2, n))
-    return np.concatenate([half, -half])
+def cents_read(task: ClearingTask) -> Mapping[int, float]:
+    """How far each rod read in the last round stands from where it is wanted, in cents of pitch."""
+    last = task.rounds[-1]
+    match task.means:
+        case Means.PITCH:
+            return {
+                rod: cents_of_z((pitch.hz / task.wanted) ** 2 / task.z_wanted(rod))
+                for rod, pitch in last.readings.items()
+            }
+        case Means.EAR:
+            judged = {rod: EAR_CENTS[each].cents for rod, each in last.ear.items()}
+            return judged | ({last.reference: 0.0} if last.reference else {})
+        case _:
+            return {rod: cents_of_z(number / task.wanted / task.z_wanted(rod)) for rod, number in last.numbers.items()}
+
+
+def _without(task: ClearingTask, dead: frozenset[int]) -> ClearingTask:
+    """The task as if the last turns of these rods had never been made."""
+    rounds = list(task.rounds)
+    before = rounds[-2]
+    rounds[-2] = replace(before, turned={rod: turn for rod, turn in before.turned.items() if rod not in dead})
+    return replace(task, rounds=tuple(rounds))
+
+
+def _approach(needed: float, clear: bool, wanted_moves: bool) -> Approach:
+    if clear:
+        return Approach.DONE
+    if abs(needed) > LARGE_MOVE_TURNS:
+        return Approach.EQUAL_FIRST
+    return Approach.BRING if wanted_moves else Approach.HOLD
 
 
 def propose(task: ClearingTask, stop_when_read_clear: bool = True) -> Proposal:
@@ -86,40 +164,128 @@ def propose(task: ClearingTask, stop_when_read_clear: bool = True) -> Proposal:
     When the last round reads clear, every proposed turn is zero: for a person with a drum the work is done. With
     `stop_when_read_clear` off the belief over all rounds decides instead, which a lucky noisy round does not fool.
     """
-    wanted, last = task.wanted_hz, task.rounds[-1].readings
-    rods = task.layout.rods
-    verdict = judge(last, wanted, task.even, len(rods))
-    belief = believe(task)
-    stop = verdict.clear and stop_when_read_clear
-    turns = {rod: Turns(0) for rod in rods} if stop else plan_turns(task, belief)
-    means, sds, draws = _pitches(belief, turns, wanted)
-    allowed = task.even.allowed_hz(wanted)
-    still = {rod: Turns(0) for rod in rods}
-    now = _chance(_pitches(belief, still, wanted)[2], task) if any(turns.values()) else _chance(draws, task)
-    predicted = {rod: Predicted(float(m), float(s)) for rod, m, s in zip(rods, means, sds, strict=True)}
-    spread = float(np.ptp(means))
+    verdict, to = judge(task), agreed_numbering(task)
+    agreed = relabel(task, to)
+    belief = believe(agreed)
+    found = findings_of(task, belief)
+    dead = frozenset(to[f.rods[0]] for f in found if f.kind is FindingKind.NOT_ANSWERING and f.certain)
+    if dead:
+        belief = believe(_without(agreed, dead))
+    worked = _work_out(agreed, belief, verdict.clear and stop_when_read_clear, dead)
+    if verdict.clear:  # what came out even all the same needs no explaining; a rod that does not answer still does
+        found = tuple(each for each in found if each.kind is FindingKind.NOT_ANSWERING)
+    return _compose(task, worked.seen_from(task, to), verdict, found)
+
+
+@dataclass(frozen=True, slots=True)
+class _Worked:
+    """The numbers of a proposal, in the order of some numbering of the rods."""
+
+    approach: Approach
+    turns: Mapping[int, Turns]
+    outlook: _Outlook
+    chance_even: float
+    chance_now: float
+    modal: float
+    tension: EdgeTension
+    learned: Learned | None
+    step_ratio: float
+    """What one step of a rod does to its own pitch, as a ratio."""
+
+    def seen_from(self, task: ClearingTask, to: Numbering) -> _Worked:
+        """The same for the rods as `task` numbers them."""
+        rods = task.layout.rods
+        there = sorted(to[rod] for rod in rods)
+        order = np.array([there.index(to[rod]) for rod in rods])
+        return replace(
+            self,
+            turns={rod: self.turns[to[rod]] for rod in rods},
+            outlook=self.outlook.ordered(order),
+            tension=self.tension.ordered(order),
+            learned=relabel_learned(self.learned, {new: rod for rod, new in to.items()}) if self.learned else None,
+        )
+
+
+def _trusted(task: ClearingTask, limits: Limits) -> Limits:
+    """Doubt makes no bolder than trust: no rod goes further than it would, were every reading taken at its word."""
+    if not any(each.doubtful for each in task.rounds):
+        return limits
+    plain = replace(task, rounds=tuple(replace(each, doubtful=frozenset()) for each in task.rounds))
+    belief = believe(plain)
+    bold = plan_turns(plain, belief, edge_tension(plain, belief), limits)
+    step = task.step.thirtyseconds
+    return limits.no_bolder_than(np.array([turn.thirtyseconds // step for turn in bold.values()]))
+
+
+def _work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[int]) -> _Worked:
+    tension = edge_tension(task, belief)
+    off = 1 - float(belief.z.mean())
+    approach = _approach(off / belief.per_turn, stop, abs(off) > 2 * task.even.mean_ratio)
+    limits = limits_of(task, belief, dead)
+    match approach:
+        case Approach.DONE:
+            turns: Mapping[int, Turns] = dict.fromkeys(task.layout.rods, Turns(0))
+        case Approach.EQUAL_FIRST:
+            turns = plan_equal(task, off / belief.per_turn, limits)
+        case _:
+            turns = plan_turns(task, belief, tension, _trusted(task, limits))
+    made = np.array([float(turns[rod].fraction) for rod in task.layout.rods])
+    outlook = _Outlook.after(belief, made)
+    now = _Outlook.after(belief, np.zeros(len(made))) if made.any() else outlook
+    return _Worked(
+        approach=approach,
+        turns=turns,
+        outlook=outlook,
+        chance_even=outlook.chance(task),
+        chance_now=now.chance(task),
+        modal=belief.modal,
+        tension=tension,
+        learned=keep(task, belief),
+        step_ratio=float(np.median(np.diag(belief.answer)) * task.step.fraction) / 2,
+    )
+
+
+def _compose(task: ClearingTask, worked: _Worked, verdict: Verdict, found: tuple[Finding, ...]) -> Proposal:
+    turns, approach = worked.turns, worked.approach
+    predicted, read = _predicted(task, worked.outlook), cents_read(task)
+    values = [each.value for each in predicted.values()]
+    level = [each.value / task.z_wanted(rod) ** 0.5 for rod, each in predicted.items()]
+    spread, mean = max(level) - min(level), sum(values) / len(values)
+    why = verdict.words if verdict.clear else words.explain_round(task, turns, spread, mean, approach)
     return Proposal(
-        wanted_hz=wanted,
+        wanted=task.wanted,
         verdict=verdict,
+        approach=approach,
         turns=turns,
         predicted=predicted,
-        predicted_spread_hz=spread,
-        predicted_mean_hz=float(means.mean()),
-        chance_even=_chance(draws, task),
-        chance_now=now,
-        modal=belief.modal,
-        why_round=verdict.words if verdict.clear else explain_round(last, turns, wanted, spread),
-        why_rod={rod: explain_rod(task.layout, rod, last, turns, wanted) for rod in rods},
-        too_coarse=_coarse(task, verdict, turns, spread, allowed),
+        predicted_spread=spread,
+        predicted_mean=mean,
+        chance_even=worked.chance_even,
+        chance_now=worked.chance_now,
+        rounds_left=0.0 if approach is Approach.DONE else min(10.0, 1 / max(worked.chance_even, LEAST_CHANCE)),
+        modal=worked.modal,
+        tension=worked.tension,
+        findings=found,
+        why_round=why,
+        why_rod={
+            rod: words.explain_rod(task, rod, read, turns, predicted[rod].cents, predicted[rod].sd_cents)
+            for rod in task.layout.rods
+        },
+        too_coarse=_coarse(task, verdict, worked, spread),
+        learned=worked.learned,
     )
 
 
-def _coarse(task: ClearingTask, verdict: Verdict, turns: Mapping[int, Turns], spread: float, allowed: float) -> str:
-    if verdict.clear or spread <= allowed:
+def _coarse(task: ClearingTask, verdict: Verdict, worked: _Worked, spread: float) -> str:
+    """A sentence when even the best whole steps leave the head outside the rule because one step alone moves a rod too far."""
+    allowed = verdict.allowed
+    if task.means is Means.EAR or worked.approach in (Approach.DONE, Approach.EQUAL_FIRST) or spread <= allowed:
         return ""
-    if any(turns.values()) and spread < 0.7 * verdict.spread_hz:
+    if worked.step_ratio < COARSE_SHARE * task.allowed_ratio:
         return ""
-    return (
-        f"Steps of {task.step.amount()} turn cannot bring this head within {allowed:.1f} Hz; "
-        f"{Pitch(task.wanted_hz).hz:.0f} Hz on this drum needs a finer step, or this is as even as it gets."
+    unit = f" {verdict.unit}" if verdict.unit else ""
+    one = f"One step of {task.step.amount()} turn moves a rod here by about {cents_of_z((1 + worked.step_ratio) ** 2):.0f} cents"
+    finer = (
+        "work in finer steps, or take this as even as it gets" if task.step.thirtyseconds > 1 else "it gets no finer"
     )
+    return f"{one}, too coarse to bring all within {allowed:.1f}{unit}: {finer}."

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 from drumwork.quantities import Pitch, Turns
@@ -15,7 +15,7 @@ __all__ = ["STRICT", "ClearingSession", "Step"]
 
 STRICT: Final = EvenRule(spread_hz=2.0, spread_ratio=0.01, mean_ratio=0.01)
 """Within 1 % and 2 Hz of even, the mean within 1 % of wanted."""
-SURE: Final = 0.97
+SURE: Final = 0.985
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +31,7 @@ class Step:
 class ClearingSession:
     """One head and one wanted pitch; readings in, turns out.
 
-    Done means that, by all rounds so far, the true pitches lie within the rule with a chance of at least 97 in a hundred:
+    Done means that, by all rounds so far, the true pitches lie within the rule with a chance of more than 98 in a hundred:
     a single noisy round that happens to look even does not end it.
     """
 
@@ -45,7 +45,7 @@ class ClearingSession:
     def turned(self, turns: Mapping[int, Turns]) -> None:
         """What was really turned since the last reading, when it differs from what was asked."""
         if self.rounds:
-            self.rounds[-1] = Round(self.rounds[-1].readings, turns)
+            self.rounds[-1] = replace(self.rounds[-1], turned=turns)
 
     def read(self, readings: Mapping[int, Pitch]) -> Step:
         """Take in a round; the turns proposed count as made until `turned` says otherwise."""
@@ -61,5 +61,5 @@ class ClearingSession:
         found = propose(task, stop_when_read_clear=False)
         done = found.chance_now >= SURE
         turns = {rod: Turns(0) for rod in self.layout.rods} if done else dict(found.turns)
-        self.rounds[-1] = Round(readings, turns)
+        self.turned(turns)
         return Step(done, turns, found)

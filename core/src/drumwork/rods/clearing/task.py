@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from drumwork.errors import BadLayout, BadQuantity, TooFewReadings
 from drumwork.quantities import Pitch, Turns
+from drumwork.rods.clearing.learned import Learned
+from drumwork.rods.clearing.readings import Ear, Means, z_of_cents
 from drumwork.rods.layout import RodLayout
 from drumwork.sources import common_practice
 
@@ -31,10 +34,41 @@ class EvenRule:
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """One reading per rod (a rod may be missing), then the turns made before the next round."""
+    """One reading per rod (a rod may be missing), then the turns made before the next round.
 
-    readings: Mapping[int, Pitch]
+    Parameters
+    ----------
+    readings
+        pitch by rod.
+    turned
+        what was really turned afterwards: partial, skipped and wrong-way turns as they were.
+    ear, reference
+        judgements by rod against the reference rod.
+    whole
+        the whole head against the wanted tone, where the ear was asked.
+    numbers
+        a film gauge's or a torque key's number by rod; beside pitch readings they tell what pitch cannot hear.
+    doubtful
+        rods whose reading is kept but trusted little.
+    """
+
+    readings: Mapping[int, Pitch] = field(default_factory=dict)
     turned: Mapping[int, Turns] = field(default_factory=dict)
+    ear: Mapping[int, Ear] = field(default_factory=dict)
+    reference: int | None = None
+    whole: Ear | None = None
+    numbers: Mapping[int, float] = field(default_factory=dict)
+    doubtful: frozenset[int] = frozenset()
+
+    def heard(self, means: Means) -> frozenset[int]:
+        """Rods read by these means."""
+        match means:
+            case Means.PITCH:
+                return frozenset(self.readings)
+            case Means.EAR:
+                return frozenset(self.ear) | ({self.reference} if self.reference else frozenset())
+            case _:
+                return frozenset(self.numbers)
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,13 +80,21 @@ class ClearingTask:
     rounds
         in the order they were tapped; the last one's `turned` is ignored, it is what is being asked for.
     target
-        wanted lug pitch, or None to hold the mean of the first round.
+        wanted lug pitch, or None to hold the mean of the first round. By ear, None holds what is.
     step
         the finest turn the workshop works in.
     prior_hz_per_turn
         how far one turn of every rod is expected to move the pitch, or None when nothing is known.
     tally
         total turns of each rod since finger-tight up to now, when the count is complete.
+    means
+        what the rods are read with.
+    target_number
+        the number wanted of a gauge or key, or None to hold the mean of the first round.
+    offsets
+        cents by rod above (+) or below (-) the wanted pitch, where unevenness is wanted (trade §17.5).
+    learned
+        how this head answered on earlier visits.
 
     Raises
     ------
@@ -69,30 +111,72 @@ class ClearingTask:
     even: EvenRule = field(default_factory=EvenRule)
     prior_hz_per_turn: float | None = None
     tally: Mapping[int, Turns] | None = None
+    means: Means = Means.PITCH
+    target_number: float | None = None
+    offsets: Mapping[int, float] = field(default_factory=dict)
+    learned: Learned | None = None
 
     def __post_init__(self) -> None:
         if not self.rounds:
-            raise TooFewReadings("Tap round the head once and enter a pitch for each rod.")
+            raise TooFewReadings("Tap round the head once and enter a reading for each rod.")
         if self.step.thirtyseconds <= 0:
             raise BadQuantity("The step must be at least a thirty-second of a turn.", step=self.step.thirtyseconds)
         for each in self.rounds:
-            for rod in (*each.readings, *each.turned):
+            for rod in {*each.heard(self.means), *each.turned, *each.numbers, *self.offsets}.difference(
+                self.layout.rods
+            ):
                 self.layout.require(rod)
-        heard, there = len(self.rounds[-1].readings), len(self.layout.rods)
-        if heard * 3 < there * 2 or heard < 3:
-            missing = [rod for rod in self.layout.rods if rod not in self.rounds[-1].readings]
-            raise TooFewReadings(
-                f"{heard} of {there} rods have a reading; at least two thirds are needed. "
-                f"Still to tap: {', '.join(map(str, missing))}.",
-                missing=missing,
-            )
+            if any(not math.isfinite(number) or number <= 0 for number in each.numbers.values()):
+                raise BadQuantity("A gauge or key reading is a number above nothing.")
+            if self.means is Means.EAR and each.reference is None:
+                raise BadQuantity("Say which rod the others were compared with.")
+        if any(abs(cents) > 300 for cents in self.offsets.values()):
+            raise BadQuantity("A rod may be wanted up to 300 cents from the rest.", offsets=dict(self.offsets))
+        self._require_enough()
         if self.tally is not None and (gone := set(self.layout.rods) - set(self.tally)):
             raise BadLayout("The tally lacks rods; leave it out when it is not complete.", rods=sorted(gone))
 
+    def _require_enough(self) -> None:
+        heard, there = self.rounds[-1].heard(self.means), len(self.layout.rods)
+        if len(heard) * 3 < there * 2 or len(heard) < 3:
+            missing = [rod for rod in self.layout.rods if rod not in heard]
+            raise TooFewReadings(
+                f"{len(heard)} of {there} rods have a reading; at least two thirds are needed. "
+                f"Still to tap: {', '.join(map(str, missing))}.",
+                missing=missing,
+            )
+
     @property
-    def wanted_hz(self) -> float:
-        """The pitch all rods should come to: the target, or the mean of the first round."""
-        if self.target is not None:
-            return self.target.hz
-        first = self.rounds[0].readings
-        return sum(pitch.hz for pitch in first.values()) / len(first)
+    def wanted(self) -> float:
+        """What all rods should come to, in the unit of the means: the target, or the mean of the first round; 0 cents by ear."""
+        first = self.rounds[0]
+        match self.means:
+            case Means.PITCH:
+                if self.target is not None:
+                    return self.target.hz
+                return sum(pitch.hz for pitch in first.readings.values()) / len(first.readings)
+            case Means.EAR:
+                return 0.0
+            case _:
+                return self.target_number or sum(first.numbers.values()) / len(first.numbers)
+
+    def held(self) -> ClearingTask:
+        """The same task with its wanted pitch or number fixed, whatever rounds it is cut down to."""
+        match self.means:
+            case Means.PITCH:
+                return replace(self, target=Pitch(self.wanted))
+            case Means.EAR:
+                return self
+            case _:
+                return replace(self, target_number=self.wanted)
+
+    @property
+    def allowed_ratio(self) -> float:
+        """The largest spread allowed, as a ratio of pitch (half of it in a gauge's number)."""
+        if self.means is Means.PITCH:
+            return self.even.allowed_hz(self.wanted) / self.wanted
+        return self.even.spread_ratio
+
+    def z_wanted(self, rod: int) -> float:
+        """z a rod should come to; other than 1 only where it is wanted uneven."""
+        return z_of_cents(self.offsets.get(rod, 0.0))

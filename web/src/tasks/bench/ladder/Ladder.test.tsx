@@ -117,9 +117,8 @@ describe('its scale', () => {
     const known = lap(null, {
       rods: [
         rod(1, {
-          predicted_hz: 200,
           predicted_cents: 0,
-          predicted_sd_hz: 2,
+          predicted_sd_cents: 17.3,
           reading: read(1, 196, -35).reading,
         }),
       ],

@@ -1,6 +1,5 @@
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import { hz } from '../../../domain/pitch'
 import { turns32 } from '../../../domain/turns'
 import { Tally } from '../../../ui/Tally'
 import type { Rod } from '../state/types'
@@ -13,15 +12,18 @@ interface Props {
   hand: boolean
   onRod: ((rod: number) => void) | undefined
   mirror?: boolean
+  /** A finding is about this rod. */
+  asked?: boolean
 }
 
 function reading(rod: Rod | null): string {
+  if (rod?.reference) return 'compare'
   if (!rod?.reading) return ''
-  return Number.isNaN(rod.reading.hz) ? rod.reading.typed : hz(rod.reading.hz)
+  return rod.reading.shown + (rod.reading.doubtful ? '?' : '')
 }
 
 /** One end of a beam: its number, its reading, and the strokes owed (red) or done (ink). */
-export function RodEnd({ number, end, lost, hand, onRod, mirror }: Props) {
+export function RodEnd({ number, end, lost, hand, onRod, mirror, asked }: Props) {
   const { rod } = end
   return (
     <Side
@@ -35,7 +37,9 @@ export function RodEnd({ number, end, lost, hand, onRod, mirror }: Props) {
           <Unseen>Rod </Unseen>
           {number}
         </b>
-        <i>{lost ? 'missing' : reading(rod)}</i>
+        <i data-reading={rod?.reading ? '' : undefined}>{lost ? 'missing' : reading(rod)}</i>
+        {rod?.number ? <i title="on the gauge">{rod.number}</i> : null}
+        {asked ? <small>look here</small> : null}
       </span>
       <Strokes>
         <Turns rod={rod} />

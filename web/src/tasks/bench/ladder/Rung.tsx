@@ -12,6 +12,9 @@ interface Props {
   onRod: ((rod: number) => void) | undefined
 }
 
+const asked = (lap: Lap, rod: number): boolean =>
+  Boolean(lap.plan?.findings.some((each) => each.rods.includes(rod)))
+
 /** One facing pair; lifted out of the ladder while one of its rods is in hand. */
 export function Rung({ pair, lap, lost, hand, onRod }: Props) {
   const [left, right = null] = pair
@@ -24,6 +27,7 @@ export function Rung({ pair, lap, lost, hand, onRod }: Props) {
           end={endOf(lap, left)}
           lost={lost.includes(left)}
           hand={hand === left}
+          asked={asked(lap, left)}
           onRod={onRod}
         />
       )}
@@ -40,6 +44,7 @@ export function Rung({ pair, lap, lost, hand, onRod }: Props) {
           end={endOf(lap, right)}
           lost={lost.includes(right)}
           hand={hand === right}
+          asked={asked(lap, right)}
           onRod={onRod}
           mirror
         />

@@ -33,12 +33,10 @@ export function endOf(lap: Lap, number: number): End {
   }
   const perCent = REACH / reachCents(lap)
   const cents = rod.reading?.cents
-  const sdCents =
-    rod.predicted_hz && rod.predicted_sd_hz ? (1731 * rod.predicted_sd_hz) / rod.predicted_hz : 0
   return {
     rod,
     now: cents === null || cents === undefined ? null : clamp(-cents * perCent),
-    predicted: rod.predicted_cents === null ? null : clamp(-rod.predicted_cents * perCent),
-    sd: Math.min(30, sdCents * perCent),
+    predicted: rod.predicted_cents === null || lap.plan?.clear ? null : clamp(-rod.predicted_cents * perCent),
+    sd: Math.min(30, (rod.predicted_sd_cents ?? 0) * perCent),
   }
 }

@@ -38,6 +38,7 @@ export function ClosePanel({ bench, reason, onReason, check, onCheck, days }: Pr
               <small>new film drops in its first days of playing</small>
             </span>
           </Tick>
+          {bench.settling_words ? <Label>{bench.settling_words}</Label> : null}
         </>
       ) : (
         <Say>{bench.steps.at(-1)?.say}</Say>

@@ -2,7 +2,7 @@ import type { Next } from '../state/next'
 import type { Bench } from '../state/types'
 import type { Deeds } from '../useDeeds'
 import { ClosePanel } from './ClosePanel'
-import { ClearedPanel, ClosedPanel, PassesDonePanel, StuckPanel } from './DonePanels'
+import { ClearedPanel, ClosedPanel, GaugePanel, PassesDonePanel, StuckPanel } from './DonePanels'
 import { ReadPanel } from './ReadPanel'
 import { RestPanel } from './RestPanel'
 import { TickPanel } from './TickPanel'
@@ -30,17 +30,19 @@ export function PanelFor({ bench, next, deeds, onWhy, checkDays }: Props) {
         <ReadPanel
           bench={bench}
           next={next}
-          rod={deeds.reading.rod}
-          typed={deeds.reading.typed}
-          onTyped={deeds.reading.setTyped}
-          problem={deeds.reading.problem}
-          onKeep={deeds.reading.keep}
-          onStep={deeds.reading.step}
+          reading={deeds.reading}
           onTarget={deeds.target}
+          onMeans={deeds.means}
+          onWhole={deeds.whole}
+          onUneven={deeds.uneven}
         />
       )
     case 'cleared':
-      return <ClearedPanel next={next} />
+      return deeds.reading.gauging ? (
+        <GaugePanel next={next} reading={deeds.reading} />
+      ) : (
+        <ClearedPanel bench={bench} next={next} />
+      )
     case 'stuck':
       return <StuckPanel bench={bench} next={next} />
     case 'rest':

@@ -1,109 +1,176 @@
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
+import type { DragEvent } from 'react'
 import styled from 'styled-components'
-import { hz, looksLikePitch } from '../../../domain/pitch'
-import { Num } from '../../../ui/Page'
+import { looksLikePitch } from '../../../domain/pitch'
 import { PlanView } from '../../../ui/PlanView'
 import type { Next } from '../state/next'
 import type { Bench } from '../state/types'
-import { Big, Cautions, Label, Panel, Why } from './parts'
+import type { Reading } from '../useReading'
+import { ListenLine } from '../listening/ListenLine'
+import { ToneButton } from '../listening/ToneButton'
+import { EarButtons, type Judgement } from './EarButtons'
+import { MeansLine, type Means } from './MeansLine'
+import { NumberEntry } from './NumberEntry'
+import { Amid, Big, Cautions, Label, Note, Panel, Why } from './parts'
 import { TargetLine } from './TargetLine'
 
-type Reading = Extract<Next, { kind: 'read' }>
+type ReadNext = Extract<Next, { kind: 'read' }>
 
 interface Props {
   bench: Bench
-  next: Reading
-  /** The rod being read, when not simply the next. */
-  rod: number | null
-  typed: string
-  onTyped: (typed: string) => void
-  problem: string
-  onKeep: () => void
-  onStep: (by: number) => void
+  next: ReadNext
+  reading: Reading
   onTarget: (typed: string) => void
+  onMeans: (means: Means, reference?: number) => void
+  onWhole: (judged: Judgement) => void
+  onUneven: (what: Uneven, start: number) => void
 }
 
-/** Type the pitch at one rod; Enter keeps it and goes on to the next. */
-export function ReadPanel({ bench, next, rod, typed, onTyped, problem, onKeep, onStep, onTarget }: Props) {
-  const field = useRef<HTMLInputElement>(null)
-  const [letters, setLetters] = useState(false)
-  useEffect(() => {
-    field.current?.focus({ preventScroll: true })
-  }, [rod, next.lapNo])
-  const onKey = (event: KeyboardEvent) => {
-    if (event.key === 'Enter') onKeep()
-    else if (event.key === 'ArrowDown') onStep(1)
-    else if (event.key === 'ArrowUp') onStep(-1)
-    else return
-    event.preventDefault()
-  }
+export type Uneven = '' | 'rod-down' | 'four-by-a-hair' | 'beside-wires'
+
+/** One rod after the other: a pitch, a number, or how it sounds beside another. */
+export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, onUneven }: Props) {
+  const { middle } = reading
+  const rod = middle ? null : reading.rod
   const heard = next.lap.rods.filter((each) => each.reading).length
+  const byEar = bench.means === 'ear'
   return (
-    <Panel>
+    <Panel {...drop(bench.means === 'pitch' ? reading.listening.file : null)}>
       {next.lapNo === 0 && heard === 0 ? <Cautions of={next.step.cautions} /> : null}
       <Two>
         <div aria-live="polite" data-testid="instruction">
           <Label>
-            {rod === null
-              ? `Round ${next.lapNo + 1}: every rod is read`
-              : `Round ${next.lapNo + 1}, tap at rod`}
+            {middle
+              ? `Round ${next.lapNo + 1}, tap once in the`
+              : rod === null
+                ? `Round ${next.lapNo + 1}: every rod is read`
+                : byEar
+                  ? `Round ${next.lapNo + 1}: beside rod ${bench.reference ?? 1}, how sounds rod`
+                  : `Round ${next.lapNo + 1}, ${bench.means === 'pitch' ? 'tap at' : 'read'} rod`}
           </Label>
-          <Big>{rod ?? heard}</Big>
+          {middle ? <Amid>middle</Amid> : <Big>{rod ?? heard}</Big>}
         </div>
         <PlanView
           rods={bench.rods}
           lost={bench.lost}
           badge={bench.badge}
           now={rod}
+          next={byEar ? bench.reference : null}
           owed={false}
-          middle={bench.badge === 'none' ? '' : 'badge up'}
-          size={160}
+          middle={bench.badge === 'none' || next.lap.pair ? '' : 'badge up'}
+          axis={next.lap.pair?.axis_deg ?? null}
+          size={byEar ? 132 : 160}
           label={rod ? `Head from above: tap at rod ${rod}` : 'Head from above'}
         />
       </Two>
-      {rod === null ? (
-        <Why>Change one by choosing its number in the ladder, or let the turns be worked out.</Why>
-      ) : (
-        <Entry data-problem={problem ? true : undefined}>
-          <label htmlFor="reading">Pitch at rod {rod}</label>
-          <input
-            id="reading"
-            ref={field}
-            value={typed}
-            onChange={(event) => onTyped(event.target.value)}
-            onKeyDown={onKey}
-            inputMode={letters ? 'text' : 'decimal'}
-            autoComplete="off"
-            aria-invalid={problem ? true : undefined}
-            aria-describedby="reading-hint"
-          />
-          <button type="button" onClick={() => setLetters(!letters)}>
-            {letters ? '123' : 'abc'}
-          </button>
-          <small id="reading-hint" role={problem ? 'alert' : undefined}>
-            {problem || 'hertz, or a note such as F3 +12'}
-          </small>
-        </Entry>
-      )}
-      <TargetLine bench={bench} lap={next.lap} onTarget={onTarget} />
-      {next.lap.compared ? (
-        <Why>{next.lap.compared}</Why>
-      ) : rod !== null && heard === 0 ? (
-        <Why>{next.step.say}</Why>
+      {reading.tapped ? (
+        <Note role="status" aria-label="Look at this first">
+          <b>Tapped in another order.</b> {reading.tapped.words}
+        </Note>
       ) : null}
-      {next.lapNo > 0 && next.step.laps[next.lapNo - 1]?.plan ? (
+      <Ask bench={bench} next={next} reading={reading} onWhole={onWhole} />
+      <div>
+        <MeansLine bench={bench} onMeans={onMeans} />
+        {byEar && bench.target_hz ? <ToneButton hz={bench.target_hz} /> : null}
+        {bench.means === 'pitch' ? (
+          <ListenLine job={bench.id} listening={reading.listening} simulated={bench.simulated} />
+        ) : null}
+        {bench.means === 'pitch' ? (
+          <TargetLine bench={bench} lap={next.lap} onTarget={onTarget} onUneven={onUneven} />
+        ) : null}
+      </div>
+      {next.lap.centre ? (
         <Label>
-          Expected now: within <Num>{hz(next.step.laps[next.lapNo - 1]?.plan?.predicted_spread_hz ?? 0)}</Num>{' '}
-          Hz round <Num>{hz(next.step.laps[next.lapNo - 1]?.plan?.predicted_mean_hz ?? 0)}</Num>.
+          The drum’s note, in the middle: {next.lap.centre.hz.toFixed(1)} Hz {next.lap.centre.note}
         </Label>
       ) : null}
+      {next.lap.compared ? (
+        <Why>{next.lap.compared}</Why>
+      ) : rod !== null && heard === 0 && !byEar ? (
+        <Why>{next.step.say}</Why>
+      ) : null}
+      <Expected bench={bench} next={next} />
     </Panel>
   )
 }
 
-/** A slip of the keys is said at once; what the pitch means is the server's to judge. */
-export const readingProblem = (typed: string): string =>
-  looksLikePitch(typed) ? '' : 'Give a pitch in hertz, such as 174.9, or a note with cents, such as F3 +12.'
+function Ask({ bench, next, reading, onWhole }: Pick<Props, 'bench' | 'next' | 'reading' | 'onWhole'>) {
+  const { rod, middle } = reading
+  const amid = rod === null && !middle
+  if (bench.means === 'ear')
+    return rod === null ? (
+      <>
+        <Why>Now the whole head, if you like: tap the middle. Beside the tone you want it is</Why>
+        <EarButtons about="The whole head" chosen={next.lap.whole} onJudge={onWhole} />
+      </>
+    ) : (
+      <EarButtons about={`Rod ${rod} beside rod ${bench.reference ?? ''}`} onJudge={reading.judge} />
+    )
+  if (amid && next.lap.pair)
+    return (
+      <Why>
+        All taps together: the head rings at {next.lap.pair.lower_hz.toFixed(1)} along the dashed line and{' '}
+        {next.lap.pair.upper_hz.toFixed(1)} Hz across it. Each rod is read as the blend it hears.
+      </Why>
+    )
+  if (amid) return <Why>Change one by choosing its number in the ladder, or let the turns be worked out.</Why>
+  return (
+    <NumberEntry
+      what={middle ? 'the middle' : `rod ${rod}`}
+      round={next.lapNo}
+      means={bench.means as Means}
+      typed={reading.typed}
+      onTyped={reading.setTyped}
+      problem={reading.problem}
+      onKeep={reading.keep}
+      onStep={reading.step}
+      {...(bench.means === 'pitch' ? { letterKeys: letterKeys(reading) } : {})}
+    />
+  )
+}
+
+const letterKeys = ({ listening, middle, toMiddle, tapped, putRight }: Reading) => ({
+  ...(listening.ready ? { ' ': listening.start } : {}),
+  ...(tapped ? { o: putRight } : {}),
+  l: listening.state === 'off' ? listening.start : listening.stop,
+  i: () => toMiddle(!middle),
+})
+
+/** A recording may be let fall anywhere on the instruction. */
+const drop = (take: ((file: File) => void) | null) =>
+  take
+    ? {
+        onDragOver: (event: DragEvent) => event.preventDefault(),
+        onDrop: (event: DragEvent) => {
+          event.preventDefault()
+          const [fallen] = event.dataTransfer.files
+          if (fallen) take(fallen)
+        },
+      }
+    : {}
+
+/** What the round before foretold for this one. */
+function Expected({ bench, next }: { bench: Bench; next: ReadNext }) {
+  const before = next.lapNo > 0 ? next.step.laps[next.lapNo - 1]?.plan : null
+  if (!before || before.means !== bench.means || before.means === 'ear') return null
+  return (
+    <Label>
+      Expected now: within {before.predicted_spread.toFixed(1)} {before.unit} round{' '}
+      {before.predicted_mean.toFixed(1)}.
+    </Label>
+  )
+}
+
+/** A slip of the keys is said at once; what it means is the server's to judge. */
+export function readingProblem(typed: string, means: string): string {
+  const plain = typed.trim().replace(/\?$/, '')
+  if (means === 'pitch')
+    return looksLikePitch(plain)
+      ? ''
+      : 'Give a pitch in hertz, such as 174.9, or a note with cents, such as F3 +12.'
+  return /^\s*\d+([.,]\d+)?\s*$/.test(plain) && Number.parseFloat(plain.replace(',', '.')) > 0
+    ? ''
+    : 'Give the number on the gauge or key, above nothing.'
+}
 
 const Two = styled.div`
   display: flex;
@@ -117,47 +184,5 @@ const Two = styled.div`
       width: 118px;
       height: 118px;
     }
-  }
-`
-const Entry = styled.div`
-  display: grid;
-  grid-template-columns: 1fr auto;
-  align-items: end;
-  gap: 2px 10px;
-  label,
-  small {
-    grid-column: 1 / -1;
-    grid-row: auto;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  input {
-    min-width: 0;
-    height: 62px;
-    padding: 0 4px;
-    border: 0;
-    border-bottom: 2px solid var(--ink);
-    background: var(--lifted);
-    font: 400 34px var(--mono);
-    letter-spacing: -0.03em;
-    outline-offset: 0;
-  }
-  button {
-    min-width: 56px;
-    min-height: 48px;
-    border: 1px solid var(--rule);
-    background: none;
-    border-radius: 2px;
-    color: var(--soft);
-    @media (min-width: 1001px) {
-      display: none;
-    }
-  }
-  &[data-problem] input {
-    border-bottom: 5px double var(--ink);
-  }
-  &[data-problem] small {
-    color: var(--ink);
-    font-weight: 650;
   }
 `

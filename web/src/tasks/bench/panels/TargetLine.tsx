@@ -1,26 +1,29 @@
 import { useState } from 'react'
-import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { hz } from '../../../domain/pitch'
 import { Plain } from '../../../ui/Button'
 import { Dialog } from '../../../ui/Dialog'
 import { Field } from '../../../ui/Field'
 import { Num } from '../../../ui/Page'
+import { Choice } from '../../../ui/Choice'
 import type { Bench, Lap } from '../state/types'
-import { readingProblem } from './ReadPanel'
+import { Change, Line } from './MeansLine'
+import { Label } from './parts'
+import { readingProblem, type Uneven } from './ReadPanel'
 
 interface Props {
   bench: Bench
   lap: Lap
   onTarget: (typed: string) => void
+  onUneven: (what: Uneven, start: number) => void
 }
 
 /** The pitch the head is brought to, and a way to choose another. */
-export function TargetLine({ bench, lap, onTarget }: Props) {
+export function TargetLine({ bench, lap, onTarget, onUneven }: Props) {
   const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState('')
   const wanted = bench.target_hz ?? lap.wanted_hz
-  const problem = typed && readingProblem(typed)
+  const problem = typed && readingProblem(typed, 'pitch')
   const choose = (text: string) => {
     onTarget(text)
     setOpen(false)
@@ -36,6 +39,7 @@ export function TargetLine({ bench, lap, onTarget }: Props) {
         <>Holding the pitch it has{wanted ? `, ${hz(wanted)} Hz` : ''}</>
       )}
       <Change onPress={() => setOpen(true)}>Change</Change>
+      {bench.uneven_words ? <Label>{bench.uneven_words}</Label> : null}
       <Dialog title="Wanted pitch at the rods" open={open} onClose={() => setOpen(false)}>
         <form
           onSubmit={(event) => {
@@ -58,28 +62,49 @@ export function TargetLine({ bench, lap, onTarget }: Props) {
             <Plain onPress={() => choose('')}>Hold the pitch it has</Plain>
           </Row>
         </form>
+        {bench.target_words ? <p>{bench.target_words} The head maker’s own limit comes first.</p> : null}
+        <LeftUneven
+          bench={bench}
+          onUneven={(what, start) => {
+            onUneven(what, start)
+            setOpen(false)
+          }}
+        />
       </Dialog>
     </Line>
   )
 }
 
-const Line = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px;
-  font-size: 15.5px;
-`
-const Change = styled(AriaButton)`
-  border: 0;
-  background: none;
-  padding: 12px 4px;
-  margin: -8px 0;
-  color: var(--soft);
-  text-decoration: underline dotted;
-  text-underline-offset: 4px;
-  cursor: pointer;
-`
+/** A perfectly even head is not always wanted (common practice, P18 and P19). */
+function LeftUneven({ bench, onUneven }: { bench: Bench; onUneven: (what: Uneven, start: number) => void }) {
+  const [start, setStart] = useState('1')
+  const options: { value: Uneven; words: string; note?: string }[] = [
+    { value: '', words: 'Even everywhere' },
+    { value: 'rod-down', words: 'One rod a little down', note: 'so that it does not sing with another drum' },
+    { value: 'four-by-a-hair', words: 'Four by a hair', note: 'two pairs in line, to deaden it' },
+    ...(bench.snare && bench.side === 'resonant'
+      ? [{ value: 'beside-wires' as const, words: 'Those beside the wires', note: 'against buzz' }]
+      : []),
+  ]
+  return (
+    <>
+      <Field
+        label="On purpose, from rod"
+        value={start}
+        onChange={setStart}
+        inputMode="numeric"
+        name="start"
+      />
+      <Choice<Uneven>
+        label="Leave it"
+        value={(bench.uneven || '') as Uneven}
+        onChange={(what) => onUneven(what, Math.max(1, Number.parseInt(start, 10) || 1))}
+        options={options}
+      />
+    </>
+  )
+}
+
 const Row = styled.div`
   display: flex;
   flex-wrap: wrap;

@@ -5,6 +5,7 @@ import { PlanView } from '../../../ui/PlanView'
 import { Tally } from '../../../ui/Tally'
 import type { Next } from '../state/next'
 import type { Bench } from '../state/types'
+import { Findings } from './Findings'
 import { Amount, Big, Cautions, Label, Panel, Why } from './parts'
 
 type Turning = Extract<Next, { kind: 'turn' }>
@@ -28,6 +29,7 @@ export function TurnPanel({ bench, next, onWhy }: { bench: Bench; next: Turning;
   return (
     <Panel>
       {first ? <Cautions of={next.step.cautions} /> : null}
+      <Findings lap={next.lap} />
       <Two>
         <div aria-live="polite" data-testid="instruction">
           <Label>{lapWords(next)}</Label>

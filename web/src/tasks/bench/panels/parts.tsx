@@ -58,6 +58,22 @@ export const Big = styled.p`
     font-size: 76px;
   }
 `
+/** As large as the number it stands in for. */
+export const Amid = styled(Big)`
+  font-size: 60px;
+  line-height: 1.6;
+`
+/** Something to look at before going on. */
+export const Note = styled.div`
+  border-left: 4px double var(--ink);
+  background: var(--lifted);
+  padding: 8px 14px;
+  font-size: 15px;
+  line-height: 1.4;
+  p + p {
+    margin-top: 6px;
+  }
+`
 export const Amount = styled.p`
   font: 650 46px/1.05 var(--slab);
   letter-spacing: -0.02em;

@@ -43,7 +43,10 @@ function inClearing(bench: Bench, step: Step): Next {
   const lap = step.laps[lapNo] as Lap
   if (lap.plan?.clear) return { kind: 'cleared', step, lap, lapNo }
   if (lap.plan) return turning(step, lap, lapNo) ?? { kind: 'stuck', step, lap, lapNo }
-  const unread = bench.tapping_order.find((rod) => !lap.rods.find((each) => each.rod === rod)?.reading)
+  const unread = bench.tapping_order.find((number) => {
+    const rod = lap.rods.find((each) => each.rod === number)
+    return !rod?.reading && !rod?.reference
+  })
   return { kind: 'read', step, lap, lapNo, rod: unread ?? null }
 }
 

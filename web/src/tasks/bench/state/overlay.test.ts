@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Body, Entry } from '../../../api/outbox'
+import type { Bench } from './types'
 import { nextOf } from './next'
 import { overlay } from './overlay'
 import { bench, lap, plan, rod, step } from '../tests/builders'
@@ -59,9 +60,36 @@ describe('entries not yet confirmed', () => {
 
   it('walk readings in tapping order and stop when every rod is read', () => {
     const start = bench([step('clear', 'clear', [lap(null)])])
-    const read = (n: number) => entry({ kind: 'reading', lap: 0, rod: n, typed: '200' })
+    const read = (n: number) =>
+      entry({ kind: 'reading', lap: 0, rod: n, typed: '200', means: 'pitch', partials: [], tap: '' })
     expect(nextOf(overlay(start, [read(1), read(3)]))).toMatchObject({ kind: 'read', rod: 2 })
     expect(nextOf(overlay(start, [1, 2, 3, 4].map(read)))).toMatchObject({ kind: 'read', rod: null })
+  })
+})
+
+describe('what is heard', () => {
+  const read = (n: number, typed: string) =>
+    entry({ kind: 'reading', lap: 0, rod: n, typed, means: 'pitch', partials: [], tap: '' })
+  const start = bench([step('clear', 'clear', [lap(null)])])
+  const shown = (after: Bench) => after.steps[0]?.laps[0]?.rods.map((each) => each.reading?.typed ?? '')
+
+  it('moves to the rods it belongs to, and what is left without is unread', () => {
+    const moves = [
+      { rod: 1, real: 1 },
+      { rod: 2, real: 1 },
+      { rod: 3, real: 2 },
+      { rod: 4, real: 3 },
+    ]
+    const taps = ['200', '201', '202', '203'].map((typed, n) => read(n + 1, typed))
+    const after = overlay(start, [...taps, entry({ kind: 'order', lap: 0, moves })])
+    expect(shown(after)).toEqual(['201', '202', '203', ''])
+    expect(nextOf(after)).toMatchObject({ kind: 'read', rod: 4 })
+  })
+
+  it('in the middle is the drum’s note, and no rod is read by it', () => {
+    const after = overlay(start, [entry({ kind: 'centre', lap: 0, typed: '114.2' })])
+    expect(after.steps[0]?.laps[0]?.centre?.hz).toBe(114.2)
+    expect(shown(after)).toEqual(['', '', '', ''])
   })
 })
 

@@ -26,12 +26,23 @@ function bare(lap: Lap, each: number | null): Lap {
     owed_32: each,
     turned: null,
     reading: null,
-    predicted_hz: null,
-    predicted_sd_hz: null,
+    number: '',
+    predicted: '',
     predicted_cents: null,
+    predicted_sd_cents: null,
     why: '',
   }))
-  return { ...lap, each_32: each, rods, plan: null, compared: '' }
+  return {
+    ...lap,
+    each_32: each,
+    rods,
+    plan: null,
+    compared: '',
+    whole: '',
+    pair: null,
+    centre: null,
+    tapped: null,
+  }
 }
 
 /** When every turn of the last round is made, the next round of tapping is open; offline it opens here. */
@@ -47,6 +58,7 @@ function takeBack(bench: Bench, event: string): void {
     if (step.done?.event === event) step.done = null
     for (const lap of step.laps) {
       if (lap.plan?.event === event) lap.plan = null
+      if (lap.centre?.event === event) lap.centre = null
       for (const rod of lap.rods) {
         if (rod.turned?.event === event) rod.turned = null
         if (rod.reading?.event === event) rod.reading = null
@@ -55,6 +67,20 @@ function takeBack(bench: Bench, event: string): void {
   }
   bench.undo = bench.undo.filter((each) => each.event !== event)
 }
+
+type Read = NonNullable<Rod['reading']>
+
+/** A reading this device has entered and the server has not read yet. */
+const unconfirmed = (mark: Pick<Read, 'event' | 'by' | 'at'>, typed: string): Read => ({
+  ...mark,
+  shown: typed.replace('?', '').replace('-', ' ').replace('cant tell', 'can’t tell'),
+  hz: null,
+  typed,
+  note: '',
+  cents: null,
+  doubtful: typed.endsWith('?'),
+  tap: '',
+})
 
 function lay(bench: Bench, entry: Entry): void {
   const { body, id, made_at: at } = entry.event
@@ -80,7 +106,37 @@ function lay(bench: Bench, entry: Entry): void {
     }
     case 'reading': {
       const rod = rodOf(stepOf(bench, 'clear')?.laps[body.lap], body.rod)
-      if (rod) rod.reading = { ...mark, hz: Number.NaN, typed: body.typed, note: '', cents: null }
+      if (!rod) break
+      if (bench.means === 'pitch' && body.means === 'gauge') rod.number = body.typed
+      else rod.reading = unconfirmed(mark, body.typed)
+      break
+    }
+    case 'means':
+      bench.means = body.means
+      bench.reference = body.means === 'ear' ? (body.reference ?? bench.tapping_order[0] ?? 1) : null
+      for (const lap of stepOf(bench, 'clear')?.laps.slice(-1) ?? [])
+        for (const rod of lap.rods) {
+          rod.reading = null
+          rod.reference = rod.rod === bench.reference
+        }
+      break
+    case 'order': {
+      const lap = stepOf(bench, 'clear')?.laps[body.lap]
+      if (!lap) break
+      const before = new Map(lap.rods.map((rod) => [rod.rod, rod.reading]))
+      const after = new Map(body.moves.map(({ rod, real }) => [real, before.get(rod) ?? null]))
+      for (const rod of lap.rods) rod.reading = after.get(rod.rod) ?? null
+      lap.tapped = lap.pair = null
+      break
+    }
+    case 'centre': {
+      const lap = stepOf(bench, 'clear')?.laps[body.lap]
+      if (lap) lap.centre = { ...mark, hz: Number.parseFloat(body.typed) || 0, note: '' }
+      break
+    }
+    case 'whole': {
+      const lap = stepOf(bench, 'clear')?.laps[body.lap]
+      if (lap) lap.whole = body.judged
       break
     }
     case 'rest':

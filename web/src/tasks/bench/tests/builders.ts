@@ -1,3 +1,4 @@
+import type { Schemas } from '../../../api/client'
 import type { Bench, Lap, Rod, Step } from '../state/types'
 
 /** Small benches for tests: what matters is said, the rest is plain. */
@@ -6,9 +7,11 @@ export const rod = (number: number, more: Partial<Rod> = {}): Rod => ({
   owed_32: null,
   turned: null,
   reading: null,
-  predicted_hz: null,
-  predicted_sd_hz: null,
+  number: '',
+  predicted: '',
   predicted_cents: null,
+  predicted_sd_cents: null,
+  reference: false,
   why: '',
   ...more,
 })
@@ -16,7 +19,18 @@ export const rod = (number: number, more: Partial<Rod> = {}): Rod => ({
 export const mark = (event = 'e', by = 'Ines') => ({ event, by, at: '2026-01-01T10:00:00Z' })
 
 export const read = (number: number, hz: number, cents: number | null): Rod =>
-  rod(number, { reading: { ...mark(), hz, typed: String(hz), note: '', cents } })
+  rod(number, {
+    reading: {
+      ...mark(),
+      shown: hz.toFixed(1),
+      hz,
+      typed: String(hz),
+      note: '',
+      cents,
+      doubtful: false,
+      tap: '',
+    },
+  })
 
 export const lap = (each: number | null, more: Partial<Lap> = {}): Lap => ({
   each_32: each,
@@ -25,17 +39,40 @@ export const lap = (each: number | null, more: Partial<Lap> = {}): Lap => ({
   plan: null,
   wanted_hz: 200,
   compared: '',
+  whole: '',
+  pair: null,
+  centre: null,
+  tapped: null,
+  ...more,
+})
+
+export const pull = (more: Partial<Schemas['PullOut']> = {}): Schemas['PullOut'] => ({
+  rods: [1, 2, 3, 4],
+  by_pitch: [0.05, -0.05, 0.05, -0.05],
+  unheard: [0, 0, 0, 0],
+  sd: [0.04, 0.04, 0.04, 0.04],
+  told_by: [],
+  clear: false,
+  words: 'Not shown.',
   ...more,
 })
 
 export const plan = (more: Partial<NonNullable<Lap['plan']>> = {}): NonNullable<Lap['plan']> => ({
   ...mark('plan'),
-  wanted_hz: 200,
-  spread_hz: 6,
-  allowed_hz: 2,
-  mean_hz: 199,
-  predicted_spread_hz: 0.9,
-  predicted_mean_hz: 200,
+  means: 'pitch',
+  unit: 'Hz',
+  wanted: 200,
+  spread: 6,
+  allowed: 2,
+  mean: 199,
+  predicted_spread: 0.9,
+  predicted_mean: 200,
+  approach: 'hold',
+  rounds_left: 1.2,
+  chance_even: 0.8,
+  modal: 0.7,
+  findings: [],
+  pull: pull(),
   clear: false,
   verdict: '6.0 Hz between highest and lowest; up to 2.0 Hz counts as even (common practice, F2).',
   why: 'Lifting 1 and 3 evens the head.',
@@ -88,6 +125,13 @@ export const bench = (steps: Step[], more: Partial<Bench> = {}): Bench => ({
   step_32: 2,
   target_hz: 200,
   target_note: 'G3',
+  target_words: '',
+  settling_words: '',
+  simulated: false,
+  means: 'pitch',
+  reference: null,
+  uneven: '',
+  uneven_words: '',
   resting_until: null,
   steps,
   tally: null,

@@ -1,0 +1,145 @@
+"""`drumwork listen`: the pitch a tap settles at, from sound files."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Mapping
+from pathlib import Path
+from typing import Any, Final
+
+from drumwork.commands.sound_files import read_sound
+from drumwork.errors import BadQuantity, DrumworkError
+from drumwork.listening import TapContext, TapReading, Where, listen_to_tap, split_taps, usual_edge_hz
+from drumwork.quantities import Length
+
+__all__ = ["add"]
+
+CONTEXT: Final = ("expect_hz", "centre_hz", "other_hz", "diameter_in", "diameter_mm", "kind", "at")
+
+
+def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
+    parser = verbs.add_parser("listen", help="the pitch a tap settles at, from WAV, FLAC, AIFF or OGG")
+    parser.add_argument("files", nargs="*", metavar="FILE")
+    parser.add_argument("--batch", metavar="-", choices=["-"], help="JSON lines in, one JSON answer a line out")
+    parser.add_argument("--expect-hz", type=float, help="about what it should read")
+    parser.add_argument("--centre-hz", type=float, help="the drum's note in the middle")
+    parser.add_argument("--other-hz", type=float, help="the other head’s pitch, so that it is not taken for this one’s")
+    size = parser.add_mutually_exclusive_group()
+    size.add_argument("--diameter-in", type=float)
+    size.add_argument("--diameter-mm", type=float)
+    parser.add_argument(
+        "--kind", choices=["snare", "tom", "bass"], default="tom", help="with a diameter: what kind of drum"
+    )
+    parser.add_argument("--at", choices=[each.value for each in Where], default=Where.EDGE.value)
+    parser.add_argument("--taps", action="store_true", help="several taps in a file: read each")
+    parser.add_argument("--json", action="store_true", help="one JSON object a line")
+    parser.set_defaults(run=run)
+
+
+def run(args: argparse.Namespace) -> None:
+    if args.batch:
+        _serve(args)
+        return
+    if not args.files:
+        raise BadQuantity("Name one or more sound files, or --batch -.")
+    known = _context({name: getattr(args, name) for name in CONTEXT})
+    for name in args.files:
+        for answer in _taps(name, known) if args.taps else [_answer(name, known)]:
+            print(json.dumps(answer, ensure_ascii=False) if args.json else _words(answer))
+
+
+def _serve(args: argparse.Namespace) -> None:
+    """Answer every line in order; a bad one gets an answer too and the next is read."""
+    for line in sys.stdin:
+        if line.strip():
+            print(json.dumps(_one(line), ensure_ascii=False), flush=True)
+
+
+def _one(line: str) -> dict[str, Any]:
+    try:
+        request = json.loads(line)
+    except json.JSONDecodeError as error:
+        return _refused(None, f"This line is not JSON: {error.msg}.")
+    if not isinstance(request, dict) or not isinstance(request.get("file"), str):
+        return _refused(None, "A request is one JSON object with “file”.")
+    try:
+        known = _context(request)
+    except DrumworkError as error:
+        return _refused(request["file"], error.message)
+    return _answer(request["file"], known)
+
+
+def _number(request: Mapping[str, Any], name: str) -> float | None:
+    value = request.get(name)
+    if value is None:
+        return None
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise BadQuantity(f"“{name}” is a number or null.", **{name: value})
+    return float(value)
+
+
+def _context(request: Mapping[str, Any]) -> TapContext:
+    inches, mm = _number(request, "diameter_in"), _number(request, "diameter_mm")
+    size = Length.from_inches(inches) if inches else Length.from_mm(mm) if mm else None
+    at = request.get("at") or Where.EDGE
+    if at not in {each.value for each in Where}:
+        raise BadQuantity("“at” is edge or centre.", at=at)
+    usual = usual_edge_hz(size, request.get("kind") or "") if size and at == Where.EDGE else None
+    return TapContext(
+        expect_hz=_number(request, "expect_hz"),
+        centre_hz=_number(request, "centre_hz"),
+        diameter=size,
+        at=Where(at),
+        other_hz=_number(request, "other_hz"),
+        usual_hz=usual,
+    )
+
+
+def _refused(name: str | None, reason: str) -> dict[str, Any]:
+    return {
+        "file": name, "status": "refuse", "hz": None, "cents_sigma": None, "reason": reason, "partials": [], "strength_db": None,
+        "glide_cents": None, "onset_s": None,
+    }  # fmt: skip
+
+
+def _shape(name: str, found: TapReading, from_s: float = 0.0) -> dict[str, Any]:
+    return {
+        "file": name,
+        "status": found.status.value,
+        "hz": round(found.hz, 3) if found.hz else None,
+        "cents_sigma": round(found.cents_sigma, 2) if found.cents_sigma else None,
+        "reason": found.reason,
+        "partials": [
+            {"hz": round(p.hz, 3), "level_db": round(p.level_db, 1), "decay_db_s": round(p.decay_db_s, 1)}
+            for p in found.partials
+        ],
+        "strength_db": round(found.strength_db, 1),
+        "glide_cents": round(found.glide_cents, 1),
+        "onset_s": round(from_s + found.onset_s, 3),
+    }
+
+
+def _answer(name: str, known: TapContext) -> dict[str, Any]:
+    try:
+        samples, rate = read_sound(Path(name))
+        return _shape(name, listen_to_tap(samples, rate, known))
+    except DrumworkError as error:
+        return _refused(name, error.message)
+
+
+def _taps(name: str, known: TapContext) -> list[dict[str, Any]]:
+    try:
+        samples, rate = read_sound(Path(name))
+        cuts = split_taps(samples, rate)
+        return [_shape(name, listen_to_tap(cut.samples, rate, known), cut.from_s) for cut in cuts]
+    except DrumworkError as error:
+        return [_refused(name, error.message)]
+
+
+def _words(answer: Mapping[str, Any]) -> str:
+    if answer["hz"] is None:
+        return f"{answer['file']}: refused, {answer['reason']}"
+    doubt = f"; {answer['reason']}" if answer["reason"] else ""
+    return f"{answer['file']}: {answer['hz']:.2f} Hz ± {1.96 * answer['cents_sigma']:.1f} cents{doubt}"

@@ -1,0 +1,29 @@
+"""Listening: from the samples of a tap to the pitch it settles at, how sure that is, and whether it was a tap at all."""
+
+from drumwork.listening.context import TapContext, Where, usual_edge_hz
+from drumwork.listening.order import Foretold, OrderKind, TapOrder, spot_order
+from drumwork.listening.picture import TapPicture, picture_of
+from drumwork.listening.round import HeardRod, RoundFit, fit_round, merge_taps
+from drumwork.listening.split import Cut, split_taps
+from drumwork.listening.tap import Status, TapReading, listen_to_tap
+
+__all__ = [
+    "Cut",
+    "Foretold",
+    "HeardRod",
+    "OrderKind",
+    "RoundFit",
+    "Status",
+    "TapContext",
+    "TapOrder",
+    "TapPicture",
+    "TapReading",
+    "Where",
+    "fit_round",
+    "listen_to_tap",
+    "merge_taps",
+    "picture_of",
+    "split_taps",
+    "spot_order",
+    "usual_edge_hz",
+]

@@ -1,0 +1,109 @@
+"""Which partial of the family is the one that was asked for. Never simply the tallest.
+
+Ratios of an ideal film: (2,1) lies 1.340 above (1,1), (0,1) at 0.628 of it (Fletcher & Rossing; DLMF §10.21). Air and the other head pull (0,1) about,
+so that its place is taken widely.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Final
+
+from drumwork.listening.context import TapContext, Where, usual_edge_hz
+from drumwork.listening.partials import Partial
+from drumwork.sources.bessel import BESSEL_ZEROS
+
+__all__ = ["EDGE_OVER_CENTRE", "choose_partial"]
+
+EXPECT_CENTS: Final = 90.0
+EXPECT_COST_DB: Final = 4.0  # at that distance; grows with its square
+FURTHEST_CENTS: Final = 320.0
+AT_CENTRE_RATIO: Final = 0.022
+AT_CENTRE_COST_DB: Final = 30.0
+EDGE_LOG_SD: Final = 0.38
+SIZE_COST_DB: Final = 5.0
+EDGE_OVER_CENTRE: Final = 1.7
+EDGE_OVER_CENTRE_LOG: Final = 0.2
+"""Equal heads: the fundamental is 0.58–0.60 of the lug pitch (our own study); other relations spread it."""
+FAMILY: Final = tuple(
+    BESSEL_ZEROS[mode] / BESSEL_ZEROS[1, 1] for mode in ((2, 1), (0, 2), (3, 1), (1, 2), (4, 1), (2, 2), (0, 3))
+)
+STRETCH: Final = 1.015
+"""Air weighs less on higher modes, so that real families are a little wider than the ideal one; our own figure."""
+NEAR_LOG: Final = 0.022
+BELOW: Final = (0.46, 0.77)
+OWN_LOG: Final = 0.045  # the pair's other half
+FAMILY_DB: Final = 16.0
+OWN_SHARE: Final = 0.45
+DEEP_DB: Final = 36.0
+LOW_DB_PER_OCTAVE: Final = 6.0
+"""With nothing known, of two equally strong partials the lower is the drum's own."""
+
+
+def _cents(hz: float, other: float) -> float:
+    return 1200 * math.log2(hz / other)
+
+
+def _fits(ratio: float) -> float:
+    """How well a partial at this ratio of the (1,1) pair belongs to its family: 1 in its place, 0 far off, less than nothing where a film
+    has no partial at all."""
+    if abs(math.log(ratio)) < OWN_LOG or BELOW[0] <= ratio <= BELOW[1]:
+        return 0.6
+    if ratio < 1:
+        return -1.0
+    nearest = min(abs(math.log(ratio / (place * STRETCH))) for place in FAMILY)
+    return math.exp(-0.5 * (nearest / NEAR_LOG) ** 2)
+
+
+def _family(partials: Sequence[Partial], one: Partial) -> float:
+    """How well the others fit, were this the (1,1) pair, in decibels; weighed by how strong they are."""
+    weights = [max(0.0, 1 + each.level_db / DEEP_DB) for each in partials if each is not one]
+    fits = [_fits(each.hz / one.hz) for each in partials if each is not one]
+    total = sum(weights)
+    return FAMILY_DB * sum(w * fit for w, fit in zip(weights, fits, strict=True)) / total if total else 0.0
+
+
+def _usual_hz(context: TapContext) -> float | None:
+    if context.usual_hz is not None:
+        return context.usual_hz
+    if context.diameter is None:
+        return None
+    edge = usual_edge_hz(context.diameter)
+    return edge / EDGE_OVER_CENTRE if context.at is Where.CENTRE else edge
+
+
+def _size(one: Partial, context: TapContext) -> float:
+    usual = _usual_hz(context)
+    return -SIZE_COST_DB * (math.log(one.hz / usual) / EDGE_LOG_SD) ** 2 if usual else 0.0
+
+
+def _score(partials: Sequence[Partial], one: Partial, context: TapContext) -> float:
+    score = one.level_db
+    centre_tap = context.at is Where.CENTRE
+    wanted = (context.expect_hz or context.centre_hz) if centre_tap else context.expect_hz
+    if wanted is not None:
+        score -= EXPECT_COST_DB * (_cents(one.hz, wanted) / EXPECT_CENTS) ** 2
+    if not centre_tap and context.centre_hz and abs(one.hz / context.centre_hz - 1) < AT_CENTRE_RATIO:
+        apart = wanted is None or abs(wanted / context.centre_hz - 1) > 2 * AT_CENTRE_RATIO
+        score -= AT_CENTRE_COST_DB if apart else 0.0
+    if wanted is not None:
+        return score
+    if centre_tap:
+        return OWN_SHARE * one.level_db + _size(one, context)
+    if context.centre_hz is None and _usual_hz(context) is None:
+        return score - LOW_DB_PER_OCTAVE * math.log2(one.hz / 100)
+    score += (OWN_SHARE - 1) * one.level_db + _family(partials, one) + _size(one, context)
+    if context.centre_hz:
+        score -= EXPECT_COST_DB * (math.log(one.hz / context.centre_hz / EDGE_OVER_CENTRE) / EDGE_OVER_CENTRE_LOG) ** 2
+    return score
+
+
+def choose_partial(partials: Sequence[Partial], context: TapContext) -> tuple[Partial, bool]:
+    """The partial that was asked for, and whether it lies where it was expected.
+
+    With nothing known it is the strongest that is left when the stroke has died away.
+    """
+    best = max(partials, key=lambda one: _score(partials, one, context))
+    wanted = context.expect_hz or (context.centre_hz if context.at is Where.CENTRE else None)
+    return best, wanted is None or abs(_cents(best.hz, wanted)) <= FURTHEST_CENTS

@@ -1,0 +1,64 @@
+"""What is known of a tap before it is heard."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from drumwork.errors import BadQuantity
+from drumwork.quantities import Length
+
+__all__ = ["TapContext", "Where", "usual_edge_hz"]
+
+HZ_INCHES: Final = 2900.0
+"""Edge pitch times diameter in inches of drums as they are usually kept; our own rough middle."""
+OF_KIND: Final = {"snare": 1.4, "bass": 0.6}
+"""Against that middle: common practice, no source."""
+
+
+class Where(StrEnum):
+    """Where the head was tapped: by a rod, or in the middle."""
+
+    EDGE = "edge"
+    CENTRE = "centre"
+
+
+@dataclass(frozen=True, slots=True)
+class TapContext:
+    """Everything known helps to tell the wanted partial from its family; nothing need be known.
+
+    Parameters
+    ----------
+    expect_hz
+        about what this tap should read; None when unknown.
+    centre_hz
+        the drum's note in the middle, when known.
+    diameter
+    at
+    other_hz
+        the other head's pitch at its edge, when known.
+    other_muted
+        the other head lies on a cloth or a hand.
+    usual_hz
+        about what such a tap on such a drum usually reads, when nothing nearer is known.
+    """
+
+    expect_hz: float | None = None
+    centre_hz: float | None = None
+    diameter: Length | None = None
+    at: Where = Where.EDGE
+    other_hz: float | None = None
+    other_muted: bool = False
+    usual_hz: float | None = None
+
+    def __post_init__(self) -> None:
+        for name in ("expect_hz", "centre_hz", "other_hz", "usual_hz"):
+            value = getattr(self, name)
+            if value is not None and not 20 <= value <= 2000:
+                raise BadQuantity(f"“{name}” lies between 20 and 2000 Hz.", **{name: value})
+
+
+def usual_edge_hz(diameter: Length, kind: str = "") -> float:
+    """About what an edge tap reads on a drum of this size; `kind` is snare, bass, or anything else for a tom."""
+    return HZ_INCHES / diameter.inches * OF_KIND.get(kind, 1.0)

@@ -1,0 +1,117 @@
+"""All taps of a round together: the two frequencies of the (1,1) pair and their axis, and each rod's smooth reading.
+
+An uneven head splits the pair in two, with a fixed axis. A rod at angle θ hears the lower one with cos²(θ - axis) and the upper with sin²; what is linear in
+tension is the mean of their squares so weighed:
+
+    f(θ)² = m + d · cos 2(θ - axis)
+
+A single tap's strongest partial jumps between the two; all taps of a round together tell m, d and the axis, and so a steady reading for every rod. Readings
+that lie far off the curve count less, and a round whose readings fit far better one rod further round is said to.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from drumwork.errors import TooFewReadings
+from drumwork.listening.partials import Partial
+from drumwork.rods.layout import RodLayout
+
+__all__ = ["HeardRod", "RoundFit", "blend_of_pair", "fit_round", "merge_taps", "pair_of"]
+
+Array = NDArray[np.float64]
+
+NEAR_CENTS: Final = 170.0
+"""Partials within this of the round's middle belong to the pair."""
+ITERATIONS: Final = 6
+CUT_CENTS: Final = 6.0
+
+
+@dataclass(frozen=True, slots=True)
+class HeardRod:
+    """One rod as it was heard: its pitch, and the partials near it as (hz, amplitude)."""
+
+    hz: float
+    partials: tuple[tuple[float, float], ...] = ()
+
+    @classmethod
+    def of(cls, hz: float, partials: Sequence[Partial]) -> HeardRod:
+        return cls(hz, tuple((each.hz, 10 ** (each.level_db / 20)) for each in partials))
+
+
+@dataclass(frozen=True, slots=True)
+class RoundFit:
+    """The pair's frequencies, the angle of the lower one's antinode (clockwise from the badge, 0…π), and the smooth reading of each rod."""
+
+    lower_hz: float
+    upper_hz: float
+    axis_rad: float
+    smooth_hz: Mapping[int, float]
+    doubtful: tuple[int, ...]
+
+
+def merge_taps(readings: Sequence[float]) -> float:
+    """Repeated taps of one rod: the median, which one slip does not move."""
+    return float(np.median(np.asarray(readings)))
+
+
+def _near(rod: HeardRod, middle: float) -> list[tuple[float, float]]:
+    return [(hz, amp) for hz, amp in rod.partials if abs(1200 * math.log2(hz / middle)) < NEAR_CENTS]
+
+
+def pair_of(rods: Sequence[HeardRod], middle: float) -> tuple[float, float]:
+    """The two frequencies that the partials of all rods gather about: weighed two-means from the outermost inward."""
+    found = [each for rod in rods for each in (_near(rod, middle) or [(rod.hz, 1.0)])]
+    hz, weight = np.array([each[0] for each in found]), np.array([each[1] for each in found])
+    low, high = np.percentile(hz, 10), np.percentile(hz, 90)
+    for _ in range(ITERATIONS):
+        lower = np.abs(hz - low) <= np.abs(hz - high)
+        if lower.all() or not lower.any():
+            break
+        low, high = (float(np.average(hz[side], weights=weight[side])) for side in (lower, ~lower))
+    return float(low), float(high)
+
+
+def blend_of_pair(rod: HeardRod, middle: float, low: float, high: float) -> float:
+    """The square of pitch a rod hears, by how strong each of the pair is in its tap."""
+    near = _near(rod, middle)
+    if not near:
+        return rod.hz**2
+    shares = [0.0, 0.0]
+    for hz, amplitude in near:
+        shares[abs(hz - low) > abs(hz - high)] += amplitude
+    return (shares[0] * low**2 + shares[1] * high**2) / sum(shares)
+
+
+def fit_round(layout: RodLayout, heard: Mapping[int, HeardRod]) -> RoundFit:
+    """Fit the pair to a round.
+
+    Raises
+    ------
+    TooFewReadings
+        with fewer than four rods: three unknowns want more than three readings.
+    """
+    rods = [rod for rod in layout.rods if rod in heard]
+    if len(rods) < 4:
+        raise TooFewReadings("At least four rods must be heard to tell the pair apart.", heard=len(rods))
+    middle = float(np.median([heard[rod].hz for rod in rods]))
+    low, high = pair_of([heard[rod] for rod in rods], middle)
+    squares = np.array([blend_of_pair(heard[rod], middle, low, high) for rod in rods])
+    angles = np.array([layout.angle_rad(rod) for rod in rods])
+    columns = np.stack([np.ones_like(angles), np.cos(2 * angles), np.sin(2 * angles)], axis=1)
+    weight = np.ones(len(rods))
+    for _ in range(ITERATIONS):
+        solved, *_ = np.linalg.lstsq(columns * weight[:, None], squares * weight, rcond=None)
+        off = np.abs(1731 * (columns @ solved - squares) / (2 * solved[0]))
+        weight = np.minimum(1.0, CUT_CENTS / np.maximum(off, 1e-9))
+    size = float(np.hypot(solved[1], solved[2]))
+    axis = (math.atan2(-solved[2], -solved[1]) / 2) % math.pi
+    smooth = {rod: float(math.sqrt(max(value, 1.0))) for rod, value in zip(rods, columns @ solved, strict=True)}
+    doubtful = tuple(rod for rod, each in zip(rods, off, strict=True) if each > 3 * CUT_CENTS)
+    return RoundFit(math.sqrt(max(solved[0] - size, 1.0)), math.sqrt(solved[0] + size), axis, smooth, doubtful)

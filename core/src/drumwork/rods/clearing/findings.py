@@ -1,0 +1,212 @@
+"""Readings that contradict the turns: a rod that does not answer, a wrong rod turned, a round tapped in another order, a pair that fights.
+
+What the rounds before foretold is held against what was read. Where they disagree beyond chance, each mishap that could explain it is
+tried, and the one that explains it best is named; where two explain it alike, both are.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from drumwork.quantities import Interval
+from drumwork.rods.clearing.belief import Belief, believe
+from drumwork.rods.clearing.observe import observe
+from drumwork.rods.clearing.readings import Means
+from drumwork.rods.clearing.task import ClearingTask, Round
+
+__all__ = ["Finding", "FindingKind", "findings_of"]
+
+Array = NDArray[np.float64]
+
+SURPRISING: Final = 2.2
+"""Mean squared surprise per reading, in standard deviations, from which a mishap is looked for."""
+MISHAP_ODDS: Final = 0.02  # how often a round has a mishap of one kind, beforehand
+TELLING: Final = 20.0  # how much better than "nothing amiss" an explanation must be
+ALIKE: Final = 4.0  # explanations within this factor of the best are named beside it
+FIGHT_CENTS: Final = 18.0
+
+
+class FindingKind(StrEnum):
+    """What may have happened."""
+
+    NOT_ANSWERING = "not-answering"
+    WRONG_WAY = "wrong-way"
+    WRONG_ROD = "wrong-rod"
+    WRONG_ORDER = "wrong-order"
+    READINGS_SWAPPED = "readings-swapped"
+    FIGHTING_PAIR = "fighting-pair"
+    UNEXPLAINED = "unexplained"
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One thing to look at. `certain` is False where other rods or mishaps explain the readings as well."""
+
+    kind: FindingKind
+    rods: tuple[int, ...]
+    words: str
+    certain: bool
+
+
+@dataclass(frozen=True, slots=True)
+class _Story:
+    """A mishap: what was then really turned, and which rod each reading really belongs to."""
+
+    kind: FindingKind
+    rods: tuple[int, ...]
+    turns: Array
+    order: NDArray[np.intp] | None
+    among: int
+
+
+def _stories(turns: Array, turned: list[int], rods: tuple[int, ...]) -> Iterator[_Story]:
+    """Every mishap that could lie behind the last round."""
+    n, plain = len(turns), np.arange(len(turns))
+    for place in turned:
+        dead, back = turns.copy(), turns.copy()
+        dead[place], back[place] = 0.0, -turns[place]
+        yield _Story(FindingKind.NOT_ANSWERING, (rods[place],), dead, None, len(turned))
+        yield _Story(FindingKind.WRONG_WAY, (rods[place],), back, None, len(turned))
+        for other in range(n):
+            if turns[other] != turns[place] and (other not in turned or other > place):
+                swapped = turns.copy()
+                swapped[place], swapped[other] = turns[other], turns[place]
+                yield _Story(FindingKind.WRONG_ROD, (rods[place], rods[other]), swapped, None, len(turned) * n // 2)
+    for shift in range(1, n):
+        yield _Story(FindingKind.WRONG_ORDER, (rods[n - shift],), turns, np.roll(plain, -shift), n)
+    yield _Story(FindingKind.WRONG_ORDER, (), turns, plain[::-1], n)
+    for one in range(n):
+        for other in range(one + 1, n):
+            order = plain.copy()
+            order[one], order[other] = other, one
+            yield _Story(FindingKind.READINGS_SWAPPED, (rods[one], rods[other]), turns, order, n * (n - 1) // 2)
+
+
+class _Last:
+    """The last round against what the rounds before foretold. `task` has its wanted pitch or number fixed."""
+
+    def __init__(self, task: ClearingTask, belief: Belief, turns: Array) -> None:
+        self.before = believe(replace(task, rounds=task.rounds[:-1]), among=belief)
+        self.turns = turns
+        seen = observe(replace(task, rounds=task.rounds[-1:]))
+        self.at, self.z, self.noise = seen.at, seen.z, np.diag(seen.variance)
+        self.by_rod = self.at.shape[0] == self.at.shape[1]
+
+    def log_likelihood(self, turns: Array, order: NDArray[np.intp] | None = None) -> float:
+        """How well these turns, and readings belonging to rods in this order, agree with what was read."""
+        z = self.z if order is None else self.z[order]
+        each = []
+        for c in self.before.components:
+            mean, covariance = c.outcome(turns)
+            spread = self.at @ covariance @ self.at.T + self.noise
+            off = z - self.at @ mean
+            value = -0.5 * float(off @ np.linalg.solve(spread, off)) - 0.5 * float(np.linalg.slogdet(spread)[1])
+            each.append(value + np.log(max(c.weight, 1e-12)))
+        return float(np.logaddexp.reduce(each))
+
+    def surprise(self) -> float:
+        """Mean squared surprise per reading."""
+        mean, covariance = self.before.outcome(self.turns)
+        spread = self.at @ covariance @ self.at.T + self.noise
+        off = self.z - self.at @ mean
+        return float(off @ np.linalg.solve(spread, off)) / len(off)
+
+
+def findings_of(task: ClearingTask, belief: Belief) -> tuple[Finding, ...]:
+    """What the last round says of the turns before it, the most telling first. `belief`, over all rounds, tells which kinds of head to reckon with."""
+    if len(task.rounds) < 2:
+        return ()
+    rods, made = task.layout.rods, task.rounds[-2].turned
+    turns = np.array([float(made[rod].fraction) if rod in made else 0.0 for rod in rods])
+    fights = _fights(task, belief)
+    everywhere = all(each.heard(task.means) == frozenset(rods) for each in task.rounds[-2:])
+    if not turns.any() or not everywhere:
+        return fights
+    last = _Last(task.held(), belief, turns)
+    if last.surprise() < SURPRISING:
+        return fights
+    return (_explain(task, last), *fights)
+
+
+def _explain(task: ClearingTask, last: _Last) -> Finding:
+    """The mishap that explains the last round best, or that none does."""
+    rods = task.layout.rods
+    turned = [place for place, amount in enumerate(last.turns) if amount]
+    plain = last.log_likelihood(last.turns)
+    told = [
+        (last.log_likelihood(story.turns, story.order) + np.log(MISHAP_ODDS / max(story.among, 1)), story)
+        for story in _stories(last.turns, turned, rods)
+        if story.order is None or last.by_rod
+    ]
+    best, story = max(told, key=lambda each: each[0])
+    if best - plain < np.log(TELLING):
+        return Finding(FindingKind.UNEXPLAINED, (), _UNEXPLAINED, False)
+    alike = [s for value, s in told if value > best - np.log(ALIKE) and s is not story]
+    return Finding(story.kind, story.rods, _words(story, alike), not alike)
+
+
+_UNEXPLAINED: Final = (
+    "These readings do not follow from the turns made, more than chance allows. Tap the rods that surprise you again, at the same "
+    "distance in, before you turn anything."
+)
+
+
+def _say(story: _Story) -> str:
+    names = [str(rod) for rod in story.rods]
+    match story.kind:
+        case FindingKind.NOT_ANSWERING:
+            return f"rod {names[0]} did not answer its turn"
+        case FindingKind.WRONG_WAY:
+            return f"rod {names[0]} went the other way"
+        case FindingKind.WRONG_ROD:
+            return f"rods {names[0]} and {names[1]} got each other’s turns"
+        case FindingKind.READINGS_SWAPPED:
+            return f"the readings of {names[0]} and {names[1]} were taken for each other’s"
+        case _:
+            return f"the round was tapped from rod {names[0]} on" if names else "the round was tapped backwards"
+
+
+def _words(story: _Story, alike: list[_Story]) -> str:
+    others = "; ".join(_say(each) for each in alike[:3])
+    said = f"It looks as if {_say(story)}" + (f" (or {others})" if others else "") + "."
+    if story.kind is FindingKind.NOT_ANSWERING:
+        said += " Look for a stripped thread, a seized rod or an insert that turns with it, before you turn it further."
+    else:
+        said += " Check before you turn anything; correct the entry if it was so."
+    return said
+
+
+def _fights(task: ClearingTask, belief: Belief) -> tuple[Finding, ...]:
+    """Facing rods that stay apart although they were turned toward each other, on a head whose facing rods should read alike."""
+    if task.means is not Means.PITCH or belief.modal < 0.5:
+        return ()
+    before, now = task.rounds[-2], task.rounds[-1]
+    found = []
+    for rod in task.layout.rods:
+        facing = task.layout.opposite(rod)
+        if facing is None or facing < rod or not {rod, facing} <= set(before.readings) & set(now.readings):
+            continue
+        then, still = _apart(before, rod, facing), _apart(now, rod, facing)
+        made = [float(before.turned[each].fraction) if each in before.turned else 0.0 for each in (rod, facing)]
+        toward = (made[0] - made[1]) * then < 0
+        if toward and min(abs(then), abs(still)) >= FIGHT_CENTS and then * still > 0 and abs(still) > 0.7 * abs(then):
+            found.append(Finding(FindingKind.FIGHTING_PAIR, (rod, facing), _fight_words(rod, facing, still), True))
+    return tuple(found)
+
+
+def _apart(each: Round, rod: int, facing: int) -> float:
+    return Interval.from_ratio(each.readings[rod].hz / each.readings[facing].hz).cents
+
+
+def _fight_words(rod: int, facing: int, cents: float) -> str:
+    high, low = (rod, facing) if cents > 0 else (facing, rod)
+    return (
+        f"{rod} and {facing} face each other and stay {abs(cents):.0f} cents apart although they were turned together. "
+        f"Look whether the head sits even at {low} and whether {high} binds, before you go on."
+    )

@@ -1,0 +1,60 @@
+"""How far each rod may go in one round."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from drumwork.quantities import Turns
+from drumwork.rods.clearing.belief import Belief
+from drumwork.rods.clearing.readings import Means
+from drumwork.rods.clearing.task import ClearingTask
+
+__all__ = ["Limits", "limits_of"]
+
+MOST_SLACKENED: Final = 0.4  # of what holds a rod, in one round
+HEARD_SHARE: Final = 0.44  # of a two-lobed pattern of turns, what the readings show (docs/sources/film.md)
+UNHEARD_SDS: Final = 2.5
+MOST_TIGHTENED_TURNS: Final = 1.0
+KEEP_ABOVE_FINGERS: Final = Turns.of(1, 8)
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """Most steps down (≤ 0) and up (≥ 0) per rod, in layout order."""
+
+    down: NDArray[np.int64]
+    up: NDArray[np.int64]
+
+    def no_bolder_than(self, steps: NDArray[np.int64]) -> Limits:
+        """Cut down so that no rod goes further, or another way, than in `steps`."""
+        return Limits(np.maximum(self.down, np.minimum(steps, 0)), np.minimum(self.up, np.maximum(steps, 0)))
+
+    def allow(self, steps: NDArray[np.int64]) -> NDArray[np.bool_]:
+        """For (m, n) candidates, which lie within."""
+        return np.asarray(((steps >= self.down) & (steps <= self.up)).all(axis=1))
+
+
+def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozenset()) -> Limits:
+    """A rod keeps more than half of what holds it now, and stays above finger-tight where the tally tells where that is.
+
+    Without a tally, unevenness that pitch does not hear must be reckoned with: it is taken to be as large as what is heard, and a rod
+    that may hang by little is not slackened far. Rods in `leave` are not turned at all.
+    """
+    step = float(task.step.fraction)
+    in_tension = np.clip(belief.z, 0, None) / belief.per_turn  # turns above slack
+    room = MOST_SLACKENED * in_tension
+    if task.tally is not None:
+        counted = [float((task.tally[rod] + -KEEP_ABOVE_FINGERS).fraction) for rod in task.layout.rods]
+        room = np.minimum(room, np.clip(counted, 0, None))
+    elif task.means in (Means.PITCH, Means.EAR):
+        unheard = belief.modal * np.std(belief.z) / (HEARD_SHARE * belief.per_turn)
+        room = np.minimum(room, np.clip(in_tension - UNHEARD_SDS * unheard, step, None))
+    up = np.full(len(room), MOST_TIGHTENED_TURNS)
+    for place, rod in enumerate(task.layout.rods):
+        if rod in leave:
+            room[place] = up[place] = 0.0
+    return Limits(-np.floor(room / step + 1e-9).astype(np.int64), np.floor(up / step).astype(np.int64))

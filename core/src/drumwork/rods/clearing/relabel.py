@@ -1,0 +1,106 @@
+"""The same head numbered from elsewhere. Plans are made in one agreed numbering, so that turning or mirroring a drum turns or mirrors its
+plan exactly, ties included."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import replace
+from typing import TypeVar
+
+from drumwork.rods.clearing.learned import Learned, LearnedKind
+from drumwork.rods.clearing.task import ClearingTask, Round
+from drumwork.rods.layout import RodLayout
+
+__all__ = ["Numbering", "agreed_numbering", "relabel", "relabel_learned"]
+
+T = TypeVar("T")
+Numbering = Mapping[int, int]
+"""From each rod's number to its number elsewhere."""
+
+
+def _numberings(count: int) -> list[Numbering]:
+    """Every turn of the drum, and every turn of its mirror image."""
+    rods = range(1, count + 1)
+    turned: list[Numbering] = [{rod: (rod - 1 + by) % count + 1 for rod in rods} for by in range(count)]
+    return turned + [{rod: count + 1 - to for rod, to in each.items()} for each in turned]
+
+
+def _move(values: Mapping[int, T], to: Numbering) -> dict[int, T]:
+    return {to[rod]: values[rod] for rod in sorted(values, key=to.__getitem__)}
+
+
+def _rods(rods: frozenset[int], to: Numbering) -> frozenset[int]:
+    return frozenset(to[rod] for rod in rods)
+
+
+def _round(each: Round, to: Numbering) -> Round:
+    return Round(
+        readings=_move(each.readings, to),
+        turned=_move(each.turned, to),
+        ear=_move(each.ear, to),
+        reference=to[each.reference] if each.reference else None,
+        whole=each.whole,
+        numbers=_move(each.numbers, to),
+        doubtful=_rods(each.doubtful, to),
+    )
+
+
+def relabel_learned(kept: Learned, to: Numbering) -> Learned:
+    """What was learned of the same drum, numbered `to`."""
+    order = sorted(range(len(kept.rods)), key=lambda place: to[kept.rods[place]])
+
+    def kind(each: LearnedKind) -> LearnedKind:
+        harmonics = len(each.mean) - len(order)
+        places = [*range(harmonics), *(harmonics + place for place in order)]
+        mean = tuple(each.mean[p] for p in places)
+        return replace(each, mean=mean, covariance=tuple(tuple(each.covariance[p][q] for q in places) for p in places))
+
+    rods = tuple(to[kept.rods[place]] for place in order)
+    return replace(kept, rods=rods, kinds=tuple(kind(each) for each in kept.kinds))
+
+
+def relabel(task: ClearingTask, to: Numbering) -> ClearingTask:
+    """The task of the same drum, numbered `to`."""
+    marked = (task.layout.lost, task.layout.beside_bed, task.layout.beside_port)
+    layout = RodLayout(task.layout.count, *(_rods(each, to) for each in marked))
+    return replace(
+        task,
+        layout=layout,
+        rounds=tuple(_round(each, to) for each in task.rounds),
+        tally=_move(task.tally, to) if task.tally is not None else None,
+        offsets=_move(task.offsets, to),
+        learned=relabel_learned(task.learned, to) if task.learned and set(task.learned.rods) <= set(to) else None,
+    )
+
+
+def _features(task: ClearingTask) -> Iterator[Callable[[int], float | str]]:
+    """What tells rods apart, each by rod: the newest readings first."""
+    yield lambda rod: float(rod in task.layout.lost)
+    yield lambda rod: float(rod in task.layout.beside_port)
+    for each in reversed(task.rounds):
+        yield from _of_round(each)
+    if task.tally is not None:
+        counted = task.tally
+        yield lambda rod: float(counted[rod].thirtyseconds) if rod in counted else 0.0
+    yield lambda rod: task.offsets.get(rod, 0.0)
+
+
+def _of_round(each: Round) -> Iterator[Callable[[int], float | str]]:
+    yield lambda rod: each.readings[rod].hz if rod in each.readings else 0.0
+    yield lambda rod: each.numbers.get(rod, 0.0)
+    yield lambda rod: str(each.ear.get(rod, ""))
+    yield lambda rod: float(rod == each.reference)
+    yield lambda rod: float(each.turned[rod].thirtyseconds) if rod in each.turned else 0.0
+
+
+def agreed_numbering(task: ClearingTask) -> Numbering:
+    """The numbering plans are made in, the same for a drum however it was numbered. Heads that look alike from several sides keep one."""
+    left = [(to, {new: rod for rod, new in to.items()}) for to in _numberings(task.layout.count)]
+    for feature in _features(task):
+        if len(left) == 1:
+            break
+        values = {rod: feature(rod) for rod in task.layout.all_rods}
+        keys = [tuple(values[back[new]] for new in task.layout.all_rods) for _, back in left]
+        least = min(keys)
+        left = [each for each, key in zip(left, keys, strict=True) if key == least]
+    return left[0][0]

@@ -1,0 +1,92 @@
+"""Passes: the same small turn at each rod, in an order, from large to small.
+
+Figures are common practice, by their ids in the trade notes; none has a published source.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from drumwork.errors import BadQuantity
+from drumwork.quantities import Turns
+from drumwork.rods.layout import RodLayout
+from drumwork.rods.patterns import Pattern, order_rods
+from drumwork.sources import common_practice
+
+__all__ = ["PassPlan", "slackening_passes", "snare_side_passes", "tightening_passes", "wrinkle_passes"]
+
+
+@dataclass(frozen=True, slots=True)
+class PassPlan:
+    """One pass: the same turn for every rod named, in order. `until` is set where a pass is repeated until something shows."""
+
+    each: Turns
+    order: tuple[int, ...]
+    until: str = ""
+
+
+_SIZES: Final = tuple(
+    Turns.of(1, part) for part in (1, 2, 4, 8, 16, 32)
+)  # P10: full, half, quarter, eighth, then the finest
+_QUARTER: Final = Turns.of(1, 4)
+_SNARE_SIDE: Final = Turns.of(3, 2)  # P12, F5: 1½ to 2 turns
+_HALF: Final = Turns.of(1, 2)
+_WRINKLE_DOWN: Final = Turns.of(-1, 8)
+_WRINKLE_UP: Final = Turns.of(1, 16)
+
+
+def tightening_passes(order: Sequence[int], total: Turns, largest: Turns = _HALF) -> tuple[PassPlan, ...]:
+    """Passes that come to `total` at every rod: large first, each size at most as large as what is left, small ones last (P10).
+
+    Raises
+    ------
+    BadQuantity
+        for a total that is not an upward one, or beyond eight turns (P15: seven to eight close up a loose drum).
+    """
+    if not 0 < total.thirtyseconds <= 8 * 32:
+        raise BadQuantity("Tightening takes more than nothing and at most eight turns.", turns=total.words())
+    left, found = total.thirtyseconds, []
+    for size in _SIZES:
+        while size.thirtyseconds <= min(left, largest.thirtyseconds):
+            found.append(PassPlan(size, tuple(order)))
+            left -= size.thirtyseconds
+    return tuple(found)
+
+
+def slackening_passes(order: Sequence[int], rounds: int = common_practice.SLACKEN_ROUNDS) -> tuple[PassPlan, ...]:
+    """Even rounds of two turns down at every rod (P11), never one side first."""
+    each = Turns.from_fraction(-common_practice.SLACKEN_TURNS)
+    return (PassPlan(each, tuple(order)),) * rounds
+
+
+def snare_side_passes(
+    layout: RodLayout, pattern: Pattern = Pattern.STAR, total: Turns = _SNARE_SIDE
+) -> tuple[PassPlan, ...]:
+    """Snare side from finger-tight: half turns away from the bed first (P12: 1½ to 2 turns), the rods beside it last and only until
+    the ripple just goes (N9: creases there are expected, and people over-tighten them).
+
+    Raises
+    ------
+    BadQuantity
+        when the layout does not say which rods stand beside the bed.
+    """
+    if not layout.beside_bed:
+        raise BadQuantity("Say which rods stand beside the snare bed first.")
+    order = order_rods(layout, pattern)
+    away = [rod for rod in order if rod not in layout.beside_bed]
+    beside = tuple(rod for rod in order if rod in layout.beside_bed)
+    ripple = PassPlan(_QUARTER, beside, "the ripple beside the bed just goes")
+    return (*tightening_passes(away, total), ripple)
+
+
+def wrinkle_passes(order: Sequence[int], more: Turns = _QUARTER) -> tuple[PassPlan, ...]:
+    """Lowest clean pitch (P14): palm on the middle, each rod down until a wrinkle shows at it, up until it just goes, then `more` all
+    round. From the second pass on every rod stands at the same zero."""
+    rods = tuple(order)
+    found = (
+        PassPlan(_WRINKLE_DOWN, rods, "a wrinkle shows at the rod, palm on the middle"),
+        PassPlan(_WRINKLE_UP, rods, "the wrinkle just goes"),
+    )
+    return (*found, PassPlan(more, rods)) if more else found

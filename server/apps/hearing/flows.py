@@ -1,0 +1,158 @@
+"""Hear taps for a job: from the microphone, from a recording, from the demo's simulated drum."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Sequence
+
+import numpy as np
+from django.conf import settings
+from numpy.typing import NDArray
+
+from apps.bench.ledger import Ledger, read_ledger
+from apps.bench.models import Job
+from apps.hearing.keeping import keep_tap
+from apps.hearing.schemas import HeardFileOut, HeardOut, Place, RodHeardOut, shape_heard
+from apps.workshops.errors import Refused
+from apps.workshops.models import Membership
+from drumwork.listening import (
+    HeardRod,
+    TapContext,
+    TapReading,
+    Where,
+    listen_to_tap,
+    merge_taps,
+    split_taps,
+    spot_order,
+    usual_edge_hz,
+)
+from drumwork.listening.choose import EDGE_OVER_CENTRE
+from drumwork.procedures.bench import BenchState
+from drumwork.procedures.plan import DrumKind
+from drumwork.quantities import Length
+from drumwork.simulated import SimulatedDrum
+
+__all__ = ["hear_file", "hear_simulated", "hear_tap"]
+
+SIMULATED_RATE = 44_100
+SIMULATED_SHARP = 0.985  # a simulated drum begins a little below what is wanted of it
+USUAL_HZ = 190.0
+KINDS: dict[str, str] = {
+    DrumKind.SNARE: "snare",
+    DrumKind.MARCHING_SNARE: "snare",
+    DrumKind.ORCHESTRAL_SNARE: "snare",
+    DrumKind.BASS: "bass",
+    DrumKind.MARCHING_BASS: "bass",
+}
+FEWEST_TO_ALIGN = 4
+
+
+def _job(job_id: uuid.UUID) -> Job:
+    return Job.objects.select_related("workshop", "drum").get(pk=job_id)
+
+
+def _read_last(state: BenchState) -> float | None:
+    """The middle of what was read last, once two rods were."""
+    for lap in reversed(state.laps.get("clear", [])):
+        heard = sorted(mark.value.hz for mark in lap.readings.values())
+        if len(heard) >= 2:
+            return float(heard[len(heard) // 2])
+    return None
+
+
+def _usual(job: Job, side: str) -> float | None:
+    hz = getattr(job.drum, f"wanted_{side}_hz")
+    return float(hz) if hz else None
+
+
+def _centre(state: BenchState) -> float | None:
+    return next((lap.centre.value.hz for lap in reversed(state.laps.get("clear", [])) if lap.centre), None)
+
+
+def _context(ledger: Ledger, at: Where) -> TapContext:
+    """What is known of the next tap: what was read last, else what is wanted, else what this drum usually is."""
+    state, job = ledger.state, ledger.job
+    size, centre = Length(job.drum.diameter_m), _centre(state)
+    read = _read_last(state)
+    wanted = state.target.value.hz if state.target and state.target.value else _usual(job, job.side)
+    if at is Where.CENTRE:
+        edge = read or wanted
+        return TapContext(
+            centre_hz=centre, diameter=size, at=at, usual_hz=edge / EDGE_OVER_CENTRE if edge and not centre else None
+        )
+    # Only a pitch that was read tells this head from the other: what is wanted may be far from what is.
+    other = _usual(job, "resonant" if job.side == "batter" else "batter") if read else None
+    usual = usual_edge_hz(size, KINDS.get(job.drum.kind, ""))
+    return TapContext(expect_hz=read or wanted, centre_hz=centre, diameter=size, other_hz=other, usual_hz=usual)
+
+
+def hear_tap(job_id: uuid.UUID, pcm: bytes, rate: int, place: Place, member: Membership) -> HeardOut:
+    """One tap as 16-bit samples of one channel."""
+    if not pcm or len(pcm) % 2:
+        raise Refused("bad_sound", "That was no sound: 16-bit samples of one channel are taken.", 422)
+    samples = np.frombuffer(pcm, dtype="<i2").astype(np.float64) / 32768
+    job = _job(job_id)
+    found = listen_to_tap(samples, rate, _context(read_ledger(job), Where.EDGE if place.rod else Where.CENTRE))
+    return shape_heard(keep_tap(job, place, member, found, samples, rate))
+
+
+def hear_file(
+    job_id: uuid.UUID, samples: NDArray[np.float64], rate: int, lap: int, rods: Sequence[int], member: Membership
+) -> HeardFileOut:
+    """Every tap of a recording, and which of the rods still to be read each belongs to."""
+    job = _job(job_id)
+    ledger = read_ledger(job)
+    context = _context(ledger, Where.EDGE)
+    cuts = split_taps(samples, rate)
+    read = [listen_to_tap(cut.samples, rate, context) for cut in cuts]
+    if not read:
+        raise Refused("no_taps", "No tap was heard in this recording. Tap once at each rod, a second apart.", 422)
+    assigned, words = _align(ledger, [each for each in read if each.hz], rods)
+    taps, by_rod, given = [], dict[int, list[HeardOut]](), iter(assigned)
+    for cut, each in zip(cuts, read, strict=True):
+        rod = next(given, None) if each.hz else None
+        taps.append(shape_heard(keep_tap(job, Place(lap, rod), member, each, cut.samples, rate)))
+        if rod is not None:
+            by_rod.setdefault(rod, []).append(taps[-1])
+    readings = [RodHeardOut(rod=rod, heard=_merged(of_rod)) for rod, of_rod in by_rod.items()]
+    return HeardFileOut(taps=taps, readings=readings, words=words)
+
+
+def _merged(taps: Sequence[HeardOut]) -> HeardOut:
+    """Several taps of one rod read as one: their median, shown by the tap that lies nearest to it."""
+    middle = merge_taps([tap.hz or 0.0 for tap in taps])
+    nearest = min(taps, key=lambda tap: abs((tap.hz or 0.0) - middle))
+    doubtful = 2 * sum(tap.status == "flag" for tap in taps) > len(taps)
+    return nearest.model_copy(update={"hz": middle, "typed": f"{middle:.2f}{'?' if doubtful else ''}"})
+
+
+def _align(ledger: Ledger, heard: Sequence[TapReading], rods: Sequence[int]) -> tuple[list[int], str]:
+    """Which rod each tap belongs to, in the order asked for; where there are too few taps to tell, one after the other."""
+    if len(heard) < FEWEST_TO_ALIGN or len(rods) < FEWEST_TO_ALIGN:
+        return list(rods[: len(heard)]), ""
+    told = [HeardRod.of(each.hz or 0.0, each.partials) for each in heard]
+    found = spot_order(ledger.state.plan.job.layout, rods, told)
+    return list(found.rods), found.words
+
+
+def _simulated(ledger: Ledger) -> SimulatedDrum:
+    """The job's own simulated drum, its rods turned by what the job recorded."""
+    job, state = ledger.job, ledger.state
+    wanted = (state.target.value.hz if state.target and state.target.value else None) or USUAL_HZ
+    drum = SimulatedDrum(
+        state.plan.job.layout, SIMULATED_SHARP * wanted, job.drum.diameter_m / 2, seed=job.pk.int % 2**31
+    )
+    for lap in state.laps.get("clear", []):
+        drum.turn({rod: mark.value for rod, mark in lap.turned.items() if mark.value is not None})
+    return drum
+
+
+def hear_simulated(job_id: uuid.UUID, rod: int, lap: int, member: Membership) -> HeardOut:
+    """Tap the simulated drum at a rod and hear it; demo only."""
+    if not settings.DEMO:
+        raise Refused("not_demo", "The simulated drum is for the demo.", 404)
+    job = _job(job_id)
+    ledger = read_ledger(job)
+    sound = _simulated(ledger).tap(rod, SIMULATED_RATE, seed=1000 * lap + rod)
+    found = listen_to_tap(sound, SIMULATED_RATE, _context(ledger, Where.EDGE))
+    return shape_heard(keep_tap(job, Place(lap, rod, simulated=True), member, found, sound, SIMULATED_RATE))

@@ -1,0 +1,148 @@
+"""Named reads: the core's physics put to one drum, with what its own history taught."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from apps.bench.answers import expected_answer, learned_of
+from apps.bench.models import KeptAnswer
+from apps.heads.limits import fitted_head, fitted_name, usual_head
+from apps.heads.models import Fitting
+from apps.history.models import LogEntry, PitchRecord
+from apps.register.models import Drum
+from apps.sound.schemas import SideSoundOut, SoundChoice, SoundOut, TwoHeadsOut, shape_film, shape_two
+from apps.workshops.errors import Refused
+from apps.workshops.models import Workshop
+from drumwork.membrane import SOUNDS, Head, assess_target, plan_two_heads
+from drumwork.quantities import Interval, Length, Pitch
+from drumwork.quantities.intervals import parse_interval
+from drumwork.rods.clearing import Learned
+from drumwork.settling import Dropped, Settling, expect_settling
+
+__all__ = ["settling_of", "settling_words", "sound_of", "two_heads_of"]
+SIDES = ("batter", "resonant")
+THIN_M = 0.1e-3
+DAY_SECONDS = 86_400
+
+
+def _head(drum: Drum, side: str) -> tuple[Head | None, bool]:
+    """The fitted head, or what such a drum usually carries (then True)."""
+    found = fitted_head(drum, side)
+    return (found, False) if found else (usual_head(drum, side), True)
+
+
+def _kept(drum: Drum, side: str) -> Learned | None:
+    found = KeptAnswer.objects.filter(drum=drum, side=side, head=fitted_name(drum, side)).first()
+    return learned_of(found) if found else None
+
+
+def _answer_words(drum: Drum, side: str, head: Head, at: Pitch) -> str:
+    expected = expected_answer(head, drum, _kept(drum, side))
+    low, high = expected.hz_range(at)
+    return (
+        f"One turn of every rod moves it about {expected.hz_per_turn(at):.0f} Hz ({low:.0f} to {high:.0f}), "
+        f"{expected.words}."
+    )
+
+
+def film_kind(head: Head) -> str:
+    """The core's kinds of settling film."""
+    if head.film.thickness_m < THIN_M:
+        return "snare-side"
+    return "double" if head.film.plies > 1 else "single"
+
+
+def _seen(drum: Drum, side: str, fitted_at: datetime) -> list[Dropped]:
+    """How far this head had dropped at its first check, by what was read before anything was turned."""
+    left = PitchRecord.objects.filter(drum=drum, side=side, at__gte=fitted_at).order_by("at").first()
+    check = (
+        LogEntry.objects.filter(drum=drum, side=side, kind="settling-check", at__gt=fitted_at).order_by("at").first()
+    )
+    if left is None or check is None or check.at <= left.at:
+        return []
+    rounds = check.record.get("rounds") or [{}]
+    found = rounds[0].get("mean_hz")
+    if not found:
+        return []
+    days = (check.at - left.at).total_seconds() / DAY_SECONDS
+    return [Dropped(days, Interval.from_ratio(left.mean_hz / found).cents)] if days > 0 else []
+
+
+def settling_of(drum: Drum, side: str, head: Head | None, fitted_at: datetime | None) -> Settling:
+    """What is expected of the head on this side, by its film and its own first check."""
+    kind = film_kind(head) if head else "single"
+    return expect_settling(kind, _seen(drum, side, fitted_at) if fitted_at else ())
+
+
+def settling_words(found: Settling, wanted: Pitch, days: int, leave_above: bool) -> str:
+    """For a head just fitted: what it will have done by its check, and where to leave it."""
+    drop, sd = found.drop_cents(days), found.drop_sd_cents(days)
+    words = f"Expect it {drop:.0f} cents lower at its check in {days} day{'s' if days != 1 else ''}, give or take {1.96 * sd:.0f}"
+    if leave_above:
+        words += f"; left at {found.leave_at(wanted, days).hz:.1f} Hz it comes to {wanted.hz:.1f}"
+    following = found.next_check_days(days)
+    return words + (
+        f". Another look is worth making about day {following:.0f}." if following else ". One check will do."
+    )
+
+
+def _settling_words(drum: Drum, side: str, head: Head | None, workshop: Workshop, now: datetime) -> str:
+    fitted = Fitting.objects.filter(drum=drum, side=side, retired_at__isnull=True).first()
+    wanted = getattr(drum, f"wanted_{side}_hz")
+    if fitted is None or not wanted:
+        return ""
+    found, days = (
+        settling_of(drum, side, head, fitted.fitted_at),
+        (now - fitted.fitted_at).total_seconds() / DAY_SECONDS,
+    )
+    if days < workshop.check_after_days:
+        return settling_words(found, Pitch(wanted), workshop.check_after_days, workshop.leave_above)
+    further = found.drop_cents(days + 30) - found.drop_cents(days)
+    if further < 1:
+        return f"{days:.0f} days old: it has settled."
+    return f"{days:.0f} days old: {further:.0f} cent{'s' if further >= 1.5 else ''} more in the coming month from settling alone."
+
+
+def sound_of(drum: Drum, workshop: Workshop, now: datetime) -> SoundOut:
+    """Both sides of one drum."""
+    sides = []
+    for side in SIDES:
+        head, assumed = _head(drum, side)
+        hz = getattr(drum, f"wanted_{side}_hz")
+        wanted = Pitch(hz) if hz else None
+        known = head is not None and wanted is not None
+        sides.append(
+            SideSoundOut(
+                side=side,
+                head=fitted_name(drum, side),
+                assumed=assumed,
+                film=shape_film(assess_target(head, wanted), workshop.a4_hz) if known else None,  # type: ignore[arg-type]
+                answer=_answer_words(drum, side, head, wanted) if known else "",  # type: ignore[arg-type]
+                settling=_settling_words(drum, side, head, workshop, now),
+            )
+        )
+    return SoundOut(sides=sides, choices=[SoundChoice(id=s.id, heard=s.heard, how=s.how) for s in SOUNDS])
+
+
+def two_heads_of(
+    drum: Drum, workshop: Workshop, sound: str, fundamental: Pitch | None, batter: Pitch | None, interval: str = ""
+) -> TwoHeadsOut:
+    """A plan for both heads, by the sound wanted and a fundamental or a batter pitch."""
+    chosen = next((each for each in SOUNDS if each.id == sound), None)
+    if chosen is None:
+        raise Refused("no_sound", f"There is no sound “{sound}”. Choose one of those shown.", 422)
+    (one, guessed_one), (other, guessed_other) = (_head(drum, side) for side in SIDES)
+    if one is None or other is None:
+        raise Refused("no_film", "Mesh and skin heads have no film figures here; set them by ear and feel.", 422)
+    found = plan_two_heads(
+        (one, other),
+        Length(drum.depth_m),
+        chosen.relation,
+        parse_interval(interval).cents if interval.strip() else chosen.cents,
+        fundamental=fundamental.hz if fundamental else None,
+        batter=batter,
+    )
+    guessed = [side for side, is_guess in zip(SIDES, (guessed_one, guessed_other), strict=True) if is_guess]
+    assumed = f"The {' and '.join(guessed)} film is not on record; a usual one is taken." if guessed else ""
+    films = assess_target(one, found.batter), assess_target(other, found.resonant)
+    return shape_two(found, films, assumed, workshop.a4_hz)

@@ -1,0 +1,164 @@
+import { act, cleanup, renderHook, waitFor } from '@testing-library/react'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type * as Cues from './cues'
+import type * as Hear from './hear'
+import type { Heard } from './hear'
+import type * as Microphone from './microphone'
+import { wayTo } from './cues'
+import { useListening } from './useListening'
+
+const ears = vi.hoisted(() => ({
+  block: (() => undefined) as (block: Float32Array, rate: number) => void,
+  gone: (() => undefined) as () => void,
+  heard: [] as unknown[],
+  refuse: null as Error | null,
+}))
+vi.mock('./microphone', async (original) => ({
+  ...(await original<typeof Microphone>()),
+  openMicrophone: vi.fn((onBlock: typeof ears.block, onGone: () => void) => {
+    ears.block = onBlock
+    ears.gone = onGone
+    return ears.refuse ? Promise.reject(ears.refuse) : Promise.resolve({ context: {}, close: vi.fn() })
+  }),
+}))
+vi.mock('./cues', async (original) => ({
+  ...(await original<typeof Cues>()),
+  play: vi.fn(),
+  cueSeconds: () => 0,
+}))
+vi.mock('./hear', async (original) => ({
+  ...(await original<typeof Hear>()),
+  hearTap: vi.fn(() => Promise.resolve(ears.heard.shift())),
+  hearFile: vi.fn((_: string, __: number, rods: number[]) =>
+    Promise.resolve({
+      taps: ears.heard,
+      readings: rods.slice(0, 2).map((rod, n) => ({ rod, heard: ears.heard[2 * n] })),
+      words: 'As asked.',
+    }),
+  ),
+}))
+
+const heard = (status: string, typed = '200.10', reason = ''): Heard => ({
+  id: 'tap',
+  picture: { step_s: 0.02, ring_db: [0, -6], cents: [null, 0] },
+  status,
+  typed,
+  reason,
+  hz: typed ? 200.1 : null,
+  cents_sigma: 1,
+  strength_db: -12,
+  glide_cents: 5,
+  partials: [{ hz: 200.1, level_db: 0 }],
+})
+
+/** One stroke and its ring, block by block. */
+function tap(): void {
+  const rate = 8_000
+  for (let n = 0; n < 24; n++) {
+    const block = new Float32Array(512)
+    if (n > 4) block.forEach((_, i) => (block[i] = 0.4 * Math.exp(-(n - 5) / 3) * Math.sin(i)))
+    ears.block(block, rate)
+  }
+}
+
+function listen(rod: number | null = 2, middle = false) {
+  const [keep, keepMiddle] = [vi.fn(), vi.fn()]
+  const { result } = renderHook(() =>
+    useListening({ job: 'j', lap: 0, rod, rods: [1, 2, 3], count: 8, middle, keep, keepMiddle }),
+  )
+  return { result, keep, keepMiddle }
+}
+
+beforeEach(() => {
+  ears.heard = []
+  ears.refuse = null
+})
+afterEach(cleanup)
+
+describe('ears for the bench', () => {
+  it('keep a tap for the rod in hand, with what it rang with', async () => {
+    const { result, keep } = listen()
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    const good = heard('ok')
+    ears.heard = [good]
+    act(tap)
+    await waitFor(() => expect(keep).toHaveBeenCalledWith(2, good))
+    expect(result.current.words).toBe('Rod 2 heard.')
+  })
+
+  it('ask again for what was refused, and enter nothing', async () => {
+    const { result, keep } = listen()
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    ears.heard = [heard('refuse', '', 'two hits fell into one another; tap once')]
+    act(tap)
+    await waitFor(() => expect(result.current.words).toContain('Rod 2 again: two hits'))
+    expect(keep).not.toHaveBeenCalled()
+  })
+
+  it('ask once more for a doubtful tap, and then keep it as doubtful', async () => {
+    const { result, keep } = listen()
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    ears.heard = [heard('flag', '200.10?', 'a hard tap'), heard('flag', '200.10?', 'a hard tap')]
+    act(tap)
+    await waitFor(() => expect(result.current.words).toContain('again: a hard tap'))
+    act(tap)
+    await waitFor(() => expect(keep).toHaveBeenCalledTimes(1))
+  })
+
+  it('keep a tap in the middle for the drum, not for a rod', async () => {
+    const { result, keep, keepMiddle } = listen(2, true)
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    ears.heard = [heard('ok', '114.20')]
+    act(tap)
+    await waitFor(() => expect(keepMiddle).toHaveBeenCalledTimes(1))
+    expect(keep).not.toHaveBeenCalled()
+    expect(result.current.words).toBe('The middle is heard.')
+  })
+
+  it('say why the microphone cannot be had, and that typing still works', async () => {
+    ears.refuse = new DOMException('no', 'NotAllowedError')
+    const { result } = listen()
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.words).toContain('refused'))
+    expect(result.current.words).toContain('Typing still works')
+    expect(result.current.state).toBe('off')
+  })
+
+  it('say when the microphone goes away in the middle', async () => {
+    const { result } = listen()
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    act(() => ears.gone())
+    expect(result.current.state).toBe('off')
+    expect(result.current.words).toContain('What was heard is kept')
+  })
+
+  it('take the taps of a recording in order from the rod in hand on', async () => {
+    const { result, keep } = listen(2)
+    ears.heard = [heard('ok', '201'), heard('refuse', '', 'noise'), heard('ok', '202'), heard('ok', '203')]
+    act(() => result.current.file(new File([], 'round.wav')))
+    await waitFor(() => expect(result.current.words).toContain('3 of 4 taps taken for 2 rods'))
+    expect(keep.mock.calls.map(([rod, each]) => [rod, (each as Heard).typed])).toEqual([
+      [2, '201'],
+      [3, '202'],
+    ])
+    expect(result.current.words).toContain('One was not: noise')
+    expect(result.current.words).toContain('As asked.')
+  })
+})
+
+describe('the cue', () => {
+  it.each([
+    [1, 2, 8, 'beside'],
+    [8, 1, 8, 'beside'],
+    [1, 5, 8, 'across'],
+    [6, 2, 8, 'across'],
+    [8, undefined, 8, 'done'],
+  ] as const)('from rod %s to %s of %s says %s', (rod, next, count, said) => {
+    expect(wayTo(rod, next, count)).toBe(said)
+  })
+})

@@ -1,0 +1,188 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { TapCatcher } from './catcher'
+import { cueSeconds, play, wayTo, type Cue } from './cues'
+import { hearFile, hearSimulated, hearTap, wordsOf, type Heard } from './hear'
+import { openMicrophone, whyNot, type Device, type Open } from './microphone'
+
+export interface Listening {
+  state: 'off' | 'opening' | 'on' | 'simulated'
+  level: number
+  words: string
+  /** Off, and nothing has spoken against listening yet. */
+  ready: boolean
+  /** The last tap that was heard, refused ones too. */
+  last: Heard | null
+  device: string
+  others: Device[]
+  start: () => void
+  /** Listen with another microphone. */
+  use: (device: string) => void
+  simulate: () => void
+  stop: () => void
+  file: (file: File) => void
+}
+
+interface Given {
+  job: string
+  lap: number
+  /** The rod that is to be tapped next, null when every rod is read. */
+  rod: number | null
+  /** Rods in the order they are tapped, and how many places the head has. */
+  rods: readonly number[]
+  count: number
+  /** The middle is tapped now instead. */
+  middle: boolean
+  keep: (rod: number, heard: Heard) => void
+  keepMiddle: (heard: Heard) => void
+}
+
+const NEXT_SIMULATED_MS = 450
+const AT_ONCE = 2
+
+/** Ears for the bench: taps from the microphone, the simulated drum or a file become readings, rod after rod. */
+export function useListening(given: Given): Listening {
+  const now = useRef(given)
+  useEffect(() => {
+    now.current = given
+  })
+  const [state, setState] = useState<Listening['state']>('off')
+  const [level, setLevel] = useState(0)
+  const [words, setWords] = useState('')
+  const [last, setLast] = useState<Heard | null>(null)
+  const [ears, setEars] = useState<Pick<Open, 'device' | 'others'>>({ device: '', others: [] })
+  const [failed, setFailed] = useState(false)
+  const open = useRef<Open | null>(null)
+  const catcher = useRef<TapCatcher | null>(null)
+  const doubted = useRef(false)
+  const underway = useRef(0)
+
+  const cue = useCallback((kind: Cue) => {
+    if (!open.current) return
+    play(open.current.context, kind)
+    catcher.current?.deafen(cueSeconds(kind))
+  }, [])
+  const stop = useCallback(() => {
+    open.current?.close()
+    open.current = null
+    catcher.current = null
+    setState('off')
+    setLevel(0)
+  }, [])
+  useEffect(() => stop, [stop])
+
+  /** A tap was read: keep it, or ask again by sound and sign. */
+  const take = useCallback(
+    (heard: Heard) => {
+      const { rod, rods, count, middle, keep, keepMiddle } = now.current
+      setLast(heard)
+      if (rod === null && !middle) return
+      const where = middle ? 'In the middle' : `Rod ${rod}`
+      if (heard.status === 'refuse' || (heard.status === 'flag' && !doubted.current)) {
+        doubted.current = heard.status === 'flag'
+        setWords(`${where} again: ${heard.reason}.`)
+        cue('again')
+        return
+      }
+      doubted.current = false
+      if (middle || rod === null) {
+        keepMiddle(heard)
+        setWords('The middle is heard.')
+        cue('done')
+        return
+      }
+      keep(rod, heard)
+      const way = wayTo(rod, rods[rods.indexOf(rod) + 1], count)
+      setWords(way === 'done' ? 'The round is heard.' : `Rod ${rod} heard.`)
+      cue(way)
+    },
+    [cue],
+  )
+
+  const onBlock = (block: Float32Array, rate: number) => {
+    catcher.current ??= new TapCatcher(rate)
+    const caught = catcher.current.feed(block)
+    setLevel(caught.level)
+    const { job, lap, rod, middle } = now.current
+    if (!caught.tap || (rod === null && !middle) || underway.current >= AT_ONCE) return
+    underway.current++
+    performance.mark('tap-caught')
+    hearTap(job, lap, middle ? null : rod, caught.tap, rate)
+      .then(take)
+      .catch((error: unknown) => setWords(wordsOf(error)))
+      .finally(() => underway.current--)
+  }
+  const onGone = () => {
+    stop()
+    setFailed(true)
+    setWords('The microphone went away. What was heard is kept; typing still works.')
+  }
+  const begin = (device?: string) => {
+    stop()
+    setState('opening')
+    setWords('')
+    openMicrophone(onBlock, onGone, device)
+      .then((opened) => {
+        open.current = opened
+        setEars(opened)
+        setState('on')
+        setFailed(false)
+        setWords('Listening. Tap once, let it ring.')
+      })
+      .catch((error: unknown) => {
+        setState('off')
+        setFailed(true)
+        setWords(whyNot(error))
+      })
+  }
+
+  useEffect(() => {
+    if (state !== 'simulated' || given.rod === null) return
+    const rod = given.rod
+    const timer = setTimeout(() => {
+      hearSimulated(now.current.job, rod, now.current.lap)
+        .then((heard) => {
+          setLast(heard)
+          now.current.keep(rod, heard)
+        })
+        .catch((error: unknown) => {
+          setState('off')
+          setWords(wordsOf(error))
+        })
+    }, NEXT_SIMULATED_MS)
+    return () => clearTimeout(timer)
+  }, [state, given.rod, given.lap])
+
+  const file = (chosen: File) => {
+    const { job, lap, rods, rod } = now.current
+    setWords(`Hearing ${chosen.name}.`)
+    hearFile(job, lap, rods.slice(rod === null ? 0 : rods.indexOf(rod)), chosen)
+      .then(({ taps, readings, words: said }) => {
+        for (const each of readings) now.current.keep(each.rod, each.heard)
+        setLast(readings.at(-1)?.heard ?? taps.at(-1) ?? null)
+        const refused = taps.find((each) => each.status === 'refuse')
+        const taken = taps.filter((each) => each.status !== 'refuse').length
+        setWords(
+          [
+            `${taken} of ${taps.length} taps taken for ${readings.length} rods.`,
+            said,
+            refused ? `One was not: ${refused.reason}.` : '',
+          ].join(' '),
+        )
+      })
+      .catch((error: unknown) => setWords(wordsOf(error)))
+  }
+
+  return {
+    state,
+    level,
+    words,
+    ready: state === 'off' && !failed,
+    last,
+    ...ears,
+    start: () => begin(),
+    use: begin,
+    simulate: () => setState('simulated'),
+    stop,
+    file,
+  }
+}
