@@ -1,9 +1,12 @@
-"""One installation for all journeys; a fresh browser for each."""
+"""One installation for all journeys; for each a browser with nothing stored in it."""
 
 from __future__ import annotations
 
+import os
 import pathlib
+import signal
 import tempfile
+import time
 from collections.abc import Iterator
 
 import pytest
@@ -12,9 +15,26 @@ from e2e.support.browser import Browser
 from e2e.support.installation import Installation
 
 
+def pytest_configure() -> None:
+    """Told to stop, the journeys still take their installation down."""
+    signal.signal(signal.SIGTERM, signal.default_int_handler)
+
+
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Journeys that listen in real time come last, when the machine is quiet."""
-    items.sort(key=lambda item: item.path.name == "test_listening.py")
+    """Journeys that listen in real time come last: a busy machine tears the sound."""
+    items.sort(key=_listens)
+
+
+def _listens(item: pytest.Item) -> bool:
+    return item.path.name == "test_listening.py"
+
+
+@pytest.hookimpl(tryfirst=True)
+def pytest_runtest_setup(item: pytest.Item) -> None:
+    """Where other tests run beside the journeys, those that listen wait for the file that says all others are done."""
+    others_done = os.environ.get("RT_OTHERS_DONE")
+    while _listens(item) and others_done and not pathlib.Path(others_done).exists():
+        time.sleep(0.5)
 
 
 @pytest.fixture(scope="session")
@@ -24,11 +44,17 @@ def installation() -> Iterator[Installation]:
     built.close()
 
 
-@pytest.fixture
-def browser(installation: Installation, request: pytest.FixtureRequest) -> Iterator[Browser]:
+@pytest.fixture(scope="session")
+def one_browser(installation: Installation) -> Iterator[Browser]:
     opened = Browser(installation.server.url)
     yield opened
+    opened.close()
+
+
+@pytest.fixture
+def browser(one_browser: Browser, request: pytest.FixtureRequest) -> Iterator[Browser]:
+    one_browser.fresh()
+    yield one_browser
     folder = pathlib.Path(tempfile.gettempdir()) / "red-tally-e2e"
     folder.mkdir(exist_ok=True)
-    opened.picture(str(folder / f"{request.node.name[:60].replace('/', '-')}.png"))  # how it looked at the end
-    opened.close()
+    one_browser.picture(str(folder / f"{request.node.name[:60].replace('/', '-')}.png"))  # how it looked at the end

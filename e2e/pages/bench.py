@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 from fractions import Fraction
 
-from selenium.common.exceptions import ElementClickInterceptedException
 from selenium.webdriver.common.keys import Keys
 
 from drumwork.quantities import Turns
@@ -36,14 +35,16 @@ class Bench:
     @property
     def main(self) -> str:
         """The words of the big button."""
-        return self.browser.one("[data-testid=main-action]").text.split("\n")[0]
+        return self._words("[data-testid=main-action]").split("\n")[0]
 
     def step(self) -> str:
-        return self.browser.one("li[aria-current=step]").text.split(",")[0].strip()
+        return self._words("li[aria-current=step]").split(",")[0].strip()
+
+    def _words(self, css: str) -> str:
+        return self.browser.until(f"“{css}”", lambda: self.browser.words(css))[0]
 
     def state(self) -> str:
-        instruction = self.browser.all("[data-testid=instruction]")
-        return "|".join([self.step(), *[each.text for each in instruction], self.main])
+        return "|".join([self.step(), *self.browser.words("[data-testid=instruction]"), self.main])
 
     def go_on(self) -> None:
         """Do the one next thing, and wait until the bench shows another."""
@@ -60,14 +61,8 @@ class Bench:
         return not closed and self.state() == before
 
     def _click_main(self) -> None:
-        def clicked() -> bool:
-            try:
-                self.browser.one("[data-testid=main-action]").click()
-            except ElementClickInterceptedException:
-                return False
-            return True
-
-        self.browser.until("the big button to be free", clicked)
+        browser = self.browser
+        browser.until("the big button to be free", lambda: browser.click(browser.one("[data-testid=main-action]")))
 
     def until_step(self, title: str) -> None:
         """Go straight on until this step is in hand."""
@@ -79,8 +74,7 @@ class Bench:
 
     def turning(self) -> tuple[int, Turns] | None:
         """The rod in hand and what it is owed, while turning."""
-        found = self.browser.all("[data-testid=instruction]")
-        words = found[0].text if found else ""
+        words = next(iter(self.browser.words("[data-testid=instruction]")), "")
         if "next rod" not in words:
             return None
         lines = words.split("\n")

@@ -11,7 +11,12 @@ from pathlib import Path
 from typing import Any, TypeVar
 
 from selenium import webdriver
-from selenium.common.exceptions import NoSuchElementException, StaleElementReferenceException
+from selenium.common.exceptions import (
+    ElementClickInterceptedException,
+    JavascriptException,
+    NoSuchElementException,
+    StaleElementReferenceException,
+)
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -32,6 +37,14 @@ FLAGS = [
     "--hide-scrollbars",
     "--force-device-scale-factor=1",
 ]
+
+# Asked in the page in one go: a question a control would take a hundred times as long.
+SEEN = """
+const seen = (e) => e.checkVisibility({visibilityProperty: true}) && e.getClientRects().length > 0
+const words = (e) => e.innerText.split('\\n').map((line) => line.trim()).filter(Boolean).join('\\n')
+"""
+CONTROLS = "button, a, [role=menuitem], label, [role=radio]"
+SIGNED_IN: dict[tuple[str, str], list[dict[str, Any]]] = {}  # cookies by address and name
 
 
 def _ears(microphone: Path | None, refused: bool) -> list[str]:
@@ -75,6 +88,21 @@ class Browser:
         metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
         self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
 
+    def fresh(self) -> None:
+        """As if just unpacked: one window, nothing stored, the network there."""
+        first, *others = self.driver.window_handles
+        for handle in others:
+            self.driver.switch_to.window(handle)
+            self.driver.close()
+        self.driver.switch_to.window(first)
+        self.network(True)
+        self.driver.get("about:blank")
+        self.driver.execute_cdp_cmd("Network.clearBrowserCookies", {})
+        self.driver.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": self.base, "storageTypes": "all"})
+        self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
+        self.size(1280, 800)
+        self.driver.get_log("browser")
+
     def close(self) -> None:
         self.driver.quit()
         shutil.rmtree(self.profile, ignore_errors=True)
@@ -95,7 +123,7 @@ class Browser:
             try:
                 if answer := found():
                     return answer
-            except (StaleElementReferenceException, NoSuchElementException):
+            except (StaleElementReferenceException, NoSuchElementException, JavascriptException):
                 pass
             time.sleep(0.04)
         raise AssertionError(f"Waited {seconds:.0f} s for {what}. The page says: {self.text()[:1500]}")
@@ -104,24 +132,34 @@ class Browser:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
 
     def one(self, css: str) -> WebElement:
-        return self.until(f"“{css}”", lambda: next((e for e in self.all(css) if e.is_displayed()), None))
+        code = f"{SEEN} return [...document.querySelectorAll(arguments[0])].find(seen)"
+        return self.until(f"“{css}”", lambda: self.script(code, css))
 
-    def named(self, words: str, css: str = "button, a, [role=menuitem], label, [role=radio]") -> WebElement:
+    def words(self, css: str) -> list[str]:
+        """The words of everything in sight that matches."""
+        code = f"{SEEN} return [...document.querySelectorAll(arguments[0])].filter(seen).map(words)"
+        return list(self.script(code, css))
+
+    def named(self, words: str, css: str = CONTROLS) -> WebElement:
         """The control whose words begin so."""
-        return self.until(
-            f"a control “{words}”",
-            lambda: next((e for e in self.all(css) if e.is_displayed() and e.text.strip().startswith(words)), None),
-        )
+        code = f"{SEEN} return [...document.querySelectorAll(arguments[0])].find((e) => seen(e) && words(e).startsWith(arguments[1]))"
+        return self.until(f"a control “{words}”", lambda: self.script(code, css, words))
 
-    def press(self, words: str, css: str = "button, a, [role=menuitem], label, [role=radio]") -> None:
-        def pressed() -> bool:
-            control = self.named(words, css)
-            if not control.is_enabled():
-                return False
+    def press(self, words: str, css: str = CONTROLS) -> None:
+        self.until(f"“{words}” to be pressed", lambda: self.click(self.named(words, css)))
+
+    def click(self, control: WebElement) -> bool:
+        """Click it, unless it is disabled or covered; first it must have come to rest, or the click falls beside it."""
+        where = None
+        while where != (where := control.rect):
+            time.sleep(0.05)
+        if not control.is_enabled():
+            return False
+        try:
             control.click()
-            return True
-
-        self.until(f"“{words}” to be pressed", pressed)
+        except ElementClickInterceptedException:
+            return False
+        return True
 
     def field(self, label: str) -> WebElement:
         """The input under this label."""
@@ -146,7 +184,7 @@ class Browser:
         self.driver.switch_to.active_element.send_keys(*keys)
 
     def text(self) -> str:
-        return str(self.driver.find_element(By.TAG_NAME, "body").text)
+        return str(self.script(f"{SEEN} return words(document.body)"))
 
     def sees(self, words: str, seconds: float = 15) -> None:
         self.until(f"the words “{words}”", lambda: words in self.text(), seconds)
@@ -169,12 +207,18 @@ class Browser:
         ]
 
     def sign_in(self, username: str = "ines", password: str = "slack-water-41") -> None:
+        """Signed in, by hand the first time and again whenever the session is gone."""
+        for cookie in SIGNED_IN.get((self.base, username), []):
+            kept = {key: cookie[key] for key in ("name", "value", "path", "httpOnly")}
+            self.driver.execute_cdp_cmd("Network.setCookie", {"url": self.base, **kept})
         self.go("/")
-        self.write("Name", username)
-        self.write("Password", password)
-        self.press("Sign in", "button")
-        self.sees("Drums")
+        self.until("a page", lambda: "Demo accounts" in self.text() or self.all("nav[aria-label=Views]"))
+        if not self.all("nav[aria-label=Views]"):
+            self.write("Name", username)
+            self.write("Password", password)
+            self.press("Sign in", "button")
         self.one("nav[aria-label=Views]")
+        SIGNED_IN[self.base, username] = self.driver.get_cookies()
 
     def picture(self, path: str) -> None:
         self.driver.save_screenshot(path)

@@ -2,8 +2,8 @@
 
 from datetime import timedelta
 
-import pytest
 from django.core.management import call_command
+from django.test import TestCase
 from django.utils import timezone
 
 from apps.bench.models import Job, JobEvent
@@ -18,14 +18,6 @@ from drumwork.planning import OwedKind, list_owed
 from drumwork.procedures.plan import DrumKind
 
 
-@pytest.fixture
-def demo(db: None) -> Workshop:
-    call_command("load_demo", verbosity=0)
-    workshop = Workshop.objects.get(slug=scenario.SLUG)
-    enter_workshop(workshop.pk)
-    return workshop
-
-
 def _fingerprint() -> list[object]:
     return [
         list(Drum.objects.values_list("tag", "name", "diameter_m")),
@@ -34,32 +26,39 @@ def _fingerprint() -> list[object]:
     ]
 
 
-def test_the_demo_has_what_the_scenario_promises(demo: Workshop) -> None:
-    assert Drum.objects.count() >= 60
-    assert {drum.kind for drum in Drum.objects.all()} == {kind.value for kind in DrumKind}
-    assert Place.objects.count() == 3
-    assert Kit.objects.count() >= 5
-    oldest = LogEntry.objects.order_by("at").values_list("at", flat=True)[0]
-    assert timezone.now() - oldest > timedelta(days=500)
-    assert Fitting.objects.filter(retired_at__isnull=False).exists()
+class TestDemo(TestCase):
+    """Loaded once for all: it takes ten seconds."""
 
+    @classmethod
+    def setUpTestData(cls) -> None:
+        call_command("load_demo", verbosity=0)
 
-def test_today_has_every_kind_of_line(demo: Workshop) -> None:
-    facts, _ = facts_of(demo)
-    assert {item.kind for item in list_owed(facts, timezone.localtime())} == set(OwedKind)
-    assert Job.objects.filter(state="open").values("where").distinct().count() >= 5
+    def setUp(self) -> None:
+        enter_workshop(Workshop.objects.get(slug=scenario.SLUG).pk)
 
+    def test_the_demo_has_what_the_scenario_promises(self) -> None:
+        assert Drum.objects.count() >= 60
+        assert {drum.kind for drum in Drum.objects.all()} == {kind.value for kind in DrumKind}
+        assert Place.objects.count() == 3
+        assert Kit.objects.count() >= 5
+        oldest = LogEntry.objects.order_by("at").values_list("at", flat=True)[0]
+        assert timezone.now() - oldest > timedelta(days=500)
+        assert Fitting.objects.filter(retired_at__isnull=False).exists()
 
-def test_nothing_in_the_demo_lies_in_the_future_but_what_is_coming(demo: Workshop) -> None:
-    now = timezone.now()
-    assert not LogEntry.objects.filter(at__gt=now).exists()
-    assert not PitchRecord.objects.filter(at__gt=now).exists()
+    def test_today_has_every_kind_of_line(self) -> None:
+        facts, _ = facts_of(Workshop.objects.get(slug=scenario.SLUG))
+        assert {item.kind for item in list_owed(facts, timezone.localtime())} == set(OwedKind)
+        assert Job.objects.filter(state="open").values("where").distinct().count() >= 5
 
+    def test_nothing_in_the_demo_lies_in_the_future_but_what_is_coming(self) -> None:
+        now = timezone.now()
+        assert not LogEntry.objects.filter(at__gt=now).exists()
+        assert not PitchRecord.objects.filter(at__gt=now).exists()
 
-def test_loading_again_changes_nothing_and_resetting_gives_the_same_again(demo: Workshop) -> None:
-    first = _fingerprint()
-    call_command("load_demo", verbosity=0)
-    assert Workshop.objects.count() == 1
-    call_command("load_demo", reset=True, verbosity=0)
-    enter_workshop(Workshop.objects.get(slug=scenario.SLUG).pk)
-    assert _fingerprint() == first
+    def test_loading_again_changes_nothing_and_resetting_gives_the_same_again(self) -> None:
+        first = _fingerprint()
+        call_command("load_demo", verbosity=0)
+        assert Workshop.objects.count() == 1
+        call_command("load_demo", reset=True, verbosity=0)
+        enter_workshop(Workshop.objects.get(slug=scenario.SLUG).pk)
+        assert _fingerprint() == first
