@@ -18,7 +18,7 @@ FORETOLD_CENTS = 6.0
 
 def hear(drum: SimulatedDrum, rods: list[int], random: np.random.Generator) -> list[HeardRod]:
     """These taps as they are heard: beside the rod, soft and hard, in a room."""
-    head, heard = drum.head(), []
+    head, heard = drum.sounding(), []
     for rod in rods:
         angle = drum.layout.angle_rad(rod) + math.radians(BESIDE_DEG) * random.standard_normal()
         tap = Tap(angle, float(random.uniform(0.02, 0.05)), float(random.uniform(0.1, 0.5)))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.signal import butter, lfilter, sosfilt
 
-from drumwork.simulated.sound import Microphone, SoundingHead, Tap
+from drumwork.simulated import Microphone, SoundingHead, Tap
 
 Array = np.ndarray
 INCH = 0.0254

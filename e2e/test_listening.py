@@ -72,7 +72,7 @@ def test_a_round_of_ten_rods_fills_the_ladder_hands_off(installation: Installati
         except AssertionError as error:
             raise AssertionError(f"Heard: {heard_taps(installation, bench.job)}") from error
         browser.sees("Work out the turns")
-        low, high = drum.head().pair_hz
+        low, high = drum.sounding().pair_hz
         for heard in readings(installation, bench.job).values():
             assert min(abs(1200 * np.log2(heard / each)) for each in (low, high)) < 8
     finally:

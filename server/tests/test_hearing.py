@@ -8,6 +8,8 @@ import soundfile
 from django.core.files.uploadedfile import SimpleUploadedFile
 from house import Api, Hands, House, start_body
 
+from apps.hearing.models import HeardTap
+from apps.register.models import Drum
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import Microphone, SimulatedDrum, Tap
 
@@ -50,7 +52,7 @@ def pcm_of(sound: np.ndarray) -> bytes:
 def test_a_tap_is_read_as_what_is_entered_for_the_rod(check: Hands, drum: SimulatedDrum) -> None:
     status, heard = send_tap(check, pcm_of(drum.tap(2, RATE, seed=1)))
     assert (status, heard["status"]) == (200, "ok")
-    low, high = drum.head().pair_hz
+    low, high = drum.sounding().pair_hz
     assert min(abs(heard["hz"] - low), abs(heard["hz"] - high)) < 0.8
     assert check.do(kind="reading", lap=0, rod=2, typed=heard["typed"])["standing"] == "applied"
 
@@ -78,7 +80,7 @@ def test_a_recorded_round_is_read_tap_by_tap(check: Hands, drum: SimulatedDrum, 
 
 
 def test_a_rod_tapped_twice_in_a_recording_is_found_and_the_others_stay_with_their_rods(check: Hands) -> None:
-    lopsided = SimulatedDrum(RodLayout(6), 205.0, 0.1524, seed=5, uneven=0.15)
+    lopsided = SimulatedDrum(RodLayout(6), 205.0, 0.1524, seed=5, uneven=0.2)
     answer = send_round(check, lopsided, [1, 2, 3, 3, 4, 5, 6])
     assert "rod 3 was tapped twice" in answer["words"]
     taps, readings = answer["taps"], {each["rod"]: each["heard"]["hz"] for each in answer["readings"]}
@@ -87,7 +89,7 @@ def test_a_rod_tapped_twice_in_a_recording_is_found_and_the_others_stay_with_the
 
 
 def test_several_taps_for_each_rod_are_read_as_their_median(check: Hands) -> None:
-    lopsided = SimulatedDrum(RodLayout(6), 205.0, 0.1524, seed=5, uneven=0.15)
+    lopsided = SimulatedDrum(RodLayout(6), 205.0, 0.1524, seed=5, uneven=0.2)
     answer = send_round(check, lopsided, [rod for rod in range(1, 7) for _ in range(3)])
     assert "several taps for each rod" in answer["words"]
     for number, each in enumerate(answer["readings"]):
@@ -135,7 +137,7 @@ def test_a_whole_round_heard_tells_the_pair_and_reads_each_rod_as_the_blend_it_h
         _, heard = send_tap(check, pcm_of(drum.tap(rod, RATE, seed=rod)))
         check.do(kind="reading", lap=0, rod=rod, typed=heard["typed"], partials=heard["partials"])
     lap = check.lap(number=0)
-    low, high = drum.head().pair_hz
+    low, high = drum.sounding().pair_hz
     assert lap["pair"]["lower_hz"] == pytest.approx(low, rel=0.002)
     assert lap["pair"]["upper_hz"] == pytest.approx(high, rel=0.002)
     true = drum.true_hz()
@@ -154,12 +156,29 @@ def test_a_viewer_is_not_heard(house: House, check: Hands) -> None:
 
 
 def test_a_tap_in_the_middle_is_read_as_the_drums_note_and_helps_the_rods(check: Hands, drum: SimulatedDrum) -> None:
-    head = drum.head()
+    head = drum.sounding()
     sound = Microphone().hear(head.sound(Tap(0.0, 0.1524, 0.2), RATE, 1.1), RATE, np.random.default_rng(3))
     _, heard = send_tap(check, pcm_of(sound), rod=None)
     assert heard["hz"] == pytest.approx(head.centre_hz, rel=0.004)
     check.do(kind="centre", lap=0, typed=heard["typed"])
     assert check.lap(number=0)["centre"]["hz"] == pytest.approx(head.centre_hz, rel=0.004)
+
+
+def test_the_simulated_drum_has_a_middle_and_another_head(check: Hands) -> None:
+    """Its other head is wanted much like this one, so both rings are pulled apart; muted, one remains."""
+    Drum.objects.update(wanted_resonant_hz=206.0)
+    for rod in (1, 2, 3):
+        muted = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"rod": rod, "lap": 0})[1]
+        assert (muted["status"], muted["reason"]) == ("ok", "")
+        check.do(kind="reading", lap=0, rod=rod, typed=muted["typed"])
+    place = {"rod": 4, "lap": 0, "other_muted": False}
+    both = check.api("POST", f"/hearing/jobs/{check.job}/simulated", place)[1]
+    assert both["status"] in ("flag", "refuse")
+    assert "mute the other head" in both["reason"]
+    middle = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"lap": 0})[1]
+    assert middle["status"] == "ok"
+    told = [(tap.rod, tap.other_muted) for tap in HeardTap.objects.order_by("heard_at")]
+    assert told == [(1, True), (2, True), (3, True), (4, False), (None, True)]
 
 
 def read_round(check: Hands, drum: SimulatedDrum, order: list[int]) -> None:

@@ -11,7 +11,7 @@ import pytest
 from drumwork.commands.sound_files import read_sound
 from drumwork.listening import Status, TapContext, Where, listen_to_tap, picture_of
 from drumwork.quantities import Length
-from drumwork.simulated import Microphone, SoundingHead, Tap
+from drumwork.simulated import Microphone, Shell, SoundingDrum, SoundingHead, Tap
 
 FOLDER = Path(__file__).parents[3] / ".data" / "recordings"
 RATE = 44_100
@@ -66,6 +66,28 @@ class TestTheOtherHead:
     def test_tuned_nearly_like_this_one_is_not_refused(self) -> None:
         reading = listen_to_tap(self.RINGS, RATE, TapContext(expect_hz=233.0, other_hz=240.0))
         assert reading.status is not Status.REFUSE
+
+
+class TestHeadsTunedAlike:
+    """Both films of a simulated drum at one pitch: the air between makes two notes of it."""
+
+    def read(self, muted: bool, other_hz: float = 200.0):
+        drum = SoundingDrum(0.178, 200.0, shell=Shell(other_hz=other_hz, other_muted=muted))
+        sound = Microphone(45).hear(drum.sound(Tap(0.4), RATE, 1.2), RATE, np.random.default_rng(2))
+        return listen_to_tap(sound, RATE, TapContext(expect_hz=200.0, other_hz=other_hz, other_muted=muted))
+
+    def test_are_doubted_while_both_ring(self) -> None:
+        reading = self.read(muted=False)
+        assert reading.status is not Status.OK
+        assert "mute the other head" in reading.reason
+
+    def test_are_read_once_the_other_is_muted(self) -> None:
+        reading = self.read(muted=True)
+        assert reading.status is Status.OK
+        assert reading.hz == pytest.approx(200.0, rel=0.001)
+
+    def test_an_open_one_far_off_is_no_trouble(self) -> None:
+        assert self.read(muted=False, other_hz=270.0).status is Status.OK
 
 
 class TestTheMiddle:

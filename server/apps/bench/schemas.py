@@ -237,6 +237,7 @@ class BenchOut(Schema):
     target_words: str
     settling_words: str
     simulated: bool
+    other_head: bool
     means: str
     reference: int | None
     uneven: str

@@ -317,6 +317,7 @@ def shape_bench(
         target_words=said.target,
         settling_words=said.settling,
         simulated=settings.DEMO,
+        other_head=min(drum.rods_batter, drum.rods_resonant) > 0,
         means=state.means,
         reference=state.reference if state.means is Means.EAR else None,
         uneven=uneven.kind if uneven else "",

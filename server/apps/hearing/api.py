@@ -28,22 +28,25 @@ Rod = Annotated[int, Field(ge=1, le=16)]
 
 
 class SimulatedTapIn(Schema):
-    rod: Rod
+    """The round, and the rod; no rod is the middle of the head. `other_muted`: the other head lies on a cloth."""
+
     lap: Lap
+    rod: Rod | None = None
+    other_muted: bool = True
 
 
-class PlaceIn(Schema):
-    """The round, and the rod; no rod is the middle of the head."""
+class PlaceIn(SimulatedTapIn):
+    """The same for a tap of the room, with its samples a second."""
 
     rate: int
     lap: Lap = 0
-    rod: Rod | None = None
 
 
 class RoundIn(Schema):
     """The round, and the rods still to be read, in the order they are tapped; comma separated."""
 
     lap: Lap = 0
+    other_muted: bool = True
     rods: str = Field("", max_length=60)
 
 
@@ -51,10 +54,14 @@ class ConsentIn(Schema):
     keeps_sound: bool
 
 
+def _place(of: SimulatedTapIn) -> Place:
+    return Place(of.lap, of.rod, of.other_muted)
+
+
 @router.post("/jobs/{job_id}/tap", response=HeardOut, operation_id="hear_tap")
 def hear_tap(request: Request, job_id: UUID, place: Query[PlaceIn]) -> HeardOut:
     """The body is one tap: 16-bit little-endian samples of one channel, silence before the stroke and all."""
-    return flows.hear_tap(job_id, request.body, place.rate, Place(place.lap, place.rod), request.member)
+    return flows.hear_tap(job_id, request.body, place.rate, _place(place), request.member)
 
 
 @router.post("/jobs/{job_id}/file", response=HeardFileOut, operation_id="hear_file")
@@ -64,13 +71,14 @@ def hear_file(request: Request, job_id: UUID, sound: File[UploadedFile], of: For
         raise Refused("too_big", "Recordings of up to 64 MB are taken. Cut this one down to the taps.", 413)
     samples, rate = read_sound(io.BytesIO(sound.read()), sound.name or "the recording")
     rods = [int(each) for each in of.rods.split(",") if each.isdigit()]
-    return flows.hear_file(job_id, samples, rate, of.lap, rods, request.member)
+    first = Place(of.lap, next(iter(rods), 1), of.other_muted)
+    return flows.hear_file(job_id, samples, rate, first, rods, request.member)
 
 
 @router.post("/jobs/{job_id}/simulated", response=HeardOut, operation_id="hear_simulated")
 def hear_simulated(request: Request, job_id: UUID, body: SimulatedTapIn) -> HeardOut:
     """Demo only: tap the job's simulated drum, whose rods answer to the turns recorded on the job."""
-    return flows.hear_simulated(job_id, body.rod, body.lap, request.member)
+    return flows.hear_simulated(job_id, _place(body), request.member)
 
 
 @router.get("/jobs/{job_id}/taps", response=TapsOut, auth=member, operation_id="heard_taps")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import uuid
 from collections.abc import Sequence
 
@@ -13,6 +14,7 @@ from apps.bench.ledger import Ledger, read_ledger
 from apps.bench.models import Job
 from apps.hearing.keeping import keep_tap
 from apps.hearing.schemas import HeardFileOut, HeardOut, Place, RodHeardOut, shape_heard
+from apps.hearing.stand_in import simulated_drum
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.listening import (
@@ -30,13 +32,11 @@ from drumwork.listening.choose import EDGE_OVER_CENTRE
 from drumwork.procedures.bench import BenchState
 from drumwork.procedures.plan import DrumKind
 from drumwork.quantities import Length
-from drumwork.simulated import SimulatedDrum
 
 __all__ = ["hear_file", "hear_simulated", "hear_tap"]
 
 SIMULATED_RATE = 44_100
-SIMULATED_SHARP = 0.985  # a simulated drum begins a little below what is wanted of it
-USUAL_HZ = 190.0
+ALIKE_CENTS = 90.0
 KINDS: dict[str, str] = {
     DrumKind.SNARE: "snare",
     DrumKind.MARCHING_SNARE: "snare",
@@ -69,21 +69,32 @@ def _centre(state: BenchState) -> float | None:
     return next((lap.centre.value.hz for lap in reversed(state.laps.get("clear", [])) if lap.centre), None)
 
 
-def _context(ledger: Ledger, at: Where) -> TapContext:
+def _other(job: Job, expected: float | None, read: bool) -> float | None:
+    """The other head's pitch. What is wanted of this head may be far from what is: until it has been read, only an other one wanted alike is
+    told of, which cannot be taken for this one."""
+    other = _usual(job, "resonant" if job.side == "batter" else "batter")
+    if other is None or expected is None:
+        return None
+    return other if read or abs(1200 * math.log2(other / expected)) < ALIKE_CENTS else None
+
+
+def _context(ledger: Ledger, place: Place) -> TapContext:
     """What is known of the next tap: what was read last, else what is wanted, else what this drum usually is."""
     state, job = ledger.state, ledger.job
     size, centre = Length(job.drum.diameter_m), _centre(state)
     read = _read_last(state)
-    wanted = state.target.value.hz if state.target and state.target.value else _usual(job, job.side)
-    if at is Where.CENTRE:
-        edge = read or wanted
-        return TapContext(
-            centre_hz=centre, diameter=size, at=at, usual_hz=edge / EDGE_OVER_CENTRE if edge and not centre else None
-        )
-    # Only a pitch that was read tells this head from the other: what is wanted may be far from what is.
-    other = _usual(job, "resonant" if job.side == "batter" else "batter") if read else None
-    usual = usual_edge_hz(size, KINDS.get(job.drum.kind, ""))
-    return TapContext(expect_hz=read or wanted, centre_hz=centre, diameter=size, other_hz=other, usual_hz=usual)
+    expected = read or (state.target.value.hz if state.target and state.target.value else _usual(job, job.side))
+    if place.rod is None:
+        usual = expected / EDGE_OVER_CENTRE if expected and not centre else None
+        return TapContext(centre_hz=centre, diameter=size, at=Where.CENTRE, usual_hz=usual)
+    return TapContext(
+        expect_hz=expected,
+        centre_hz=centre,
+        diameter=size,
+        other_hz=_other(job, expected, read is not None),
+        other_muted=place.other_muted,
+        usual_hz=usual_edge_hz(size, KINDS.get(job.drum.kind, "")),
+    )
 
 
 def hear_tap(job_id: uuid.UUID, pcm: bytes, rate: int, place: Place, member: Membership) -> HeardOut:
@@ -92,17 +103,17 @@ def hear_tap(job_id: uuid.UUID, pcm: bytes, rate: int, place: Place, member: Mem
         raise Refused("bad_sound", "That was no sound: 16-bit samples of one channel are taken.", 422)
     samples = np.frombuffer(pcm, dtype="<i2").astype(np.float64) / 32768
     job = _job(job_id)
-    found = listen_to_tap(samples, rate, _context(read_ledger(job), Where.EDGE if place.rod else Where.CENTRE))
+    found = listen_to_tap(samples, rate, _context(read_ledger(job), place))
     return shape_heard(keep_tap(job, place, member, found, samples, rate))
 
 
 def hear_file(
-    job_id: uuid.UUID, samples: NDArray[np.float64], rate: int, lap: int, rods: Sequence[int], member: Membership
+    job_id: uuid.UUID, samples: NDArray[np.float64], rate: int, first: Place, rods: Sequence[int], member: Membership
 ) -> HeardFileOut:
-    """Every tap of a recording, and which of the rods still to be read each belongs to."""
+    """Every tap of a recording, and which of the rods still to be read each belongs to; `first` is the place of the first of them."""
     job = _job(job_id)
     ledger = read_ledger(job)
-    context = _context(ledger, Where.EDGE)
+    context = _context(ledger, first)
     cuts = split_taps(samples, rate)
     read = [listen_to_tap(cut.samples, rate, context) for cut in cuts]
     if not read:
@@ -111,7 +122,7 @@ def hear_file(
     taps, by_rod, given = [], dict[int, list[HeardOut]](), iter(assigned)
     for cut, each in zip(cuts, read, strict=True):
         rod = next(given, None) if each.hz else None
-        taps.append(shape_heard(keep_tap(job, Place(lap, rod), member, each, cut.samples, rate)))
+        taps.append(shape_heard(keep_tap(job, first._replace(rod=rod), member, each, cut.samples, rate)))
         if rod is not None:
             by_rod.setdefault(rod, []).append(taps[-1])
     readings = [RodHeardOut(rod=rod, heard=_merged(of_rod)) for rod, of_rod in by_rod.items()]
@@ -135,24 +146,14 @@ def _align(ledger: Ledger, heard: Sequence[TapReading], rods: Sequence[int]) -> 
     return list(found.rods), found.words
 
 
-def _simulated(ledger: Ledger) -> SimulatedDrum:
-    """The job's own simulated drum, its rods turned by what the job recorded."""
-    job, state = ledger.job, ledger.state
-    wanted = (state.target.value.hz if state.target and state.target.value else None) or USUAL_HZ
-    drum = SimulatedDrum(
-        state.plan.job.layout, SIMULATED_SHARP * wanted, job.drum.diameter_m / 2, seed=job.pk.int % 2**31
-    )
-    for lap in state.laps.get("clear", []):
-        drum.turn({rod: mark.value for rod, mark in lap.turned.items() if mark.value is not None})
-    return drum
-
-
-def hear_simulated(job_id: uuid.UUID, rod: int, lap: int, member: Membership) -> HeardOut:
-    """Tap the simulated drum at a rod and hear it; demo only."""
+def hear_simulated(job_id: uuid.UUID, place: Place, member: Membership) -> HeardOut:
+    """Tap the simulated drum and hear it; demo only."""
     if not settings.DEMO:
         raise Refused("not_demo", "The simulated drum is for the demo.", 404)
     job = _job(job_id)
     ledger = read_ledger(job)
-    sound = _simulated(ledger).tap(rod, SIMULATED_RATE, seed=1000 * lap + rod)
-    found = listen_to_tap(sound, SIMULATED_RATE, _context(ledger, Where.EDGE))
-    return shape_heard(keep_tap(job, Place(lap, rod, simulated=True), member, found, sound, SIMULATED_RATE))
+    drum = simulated_drum(ledger, place.other_muted)
+    seed = 1000 * place.lap + (place.rod or 0)
+    sound = drum.tap(place.rod, SIMULATED_RATE, seed) if place.rod else drum.tap_middle(SIMULATED_RATE, seed)
+    found = listen_to_tap(sound, SIMULATED_RATE, _context(ledger, place))
+    return shape_heard(keep_tap(job, place._replace(simulated=True), member, found, sound, SIMULATED_RATE))

@@ -57,6 +57,7 @@ def keep_tap(
         by=member.user,
         by_name=member.shown_name,
         heard_at=timezone.now(),
+        other_muted=place.other_muted,
         simulated=place.simulated,
         status=found.status.value,
         reason=found.reason,

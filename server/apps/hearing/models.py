@@ -20,6 +20,7 @@ class HeardTap(Owned):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     by_name = models.CharField(max_length=60)
     heard_at = models.DateTimeField()
+    other_muted = models.BooleanField(default=True)
     simulated = models.BooleanField(default=False)
     status = models.CharField(max_length=10)
     reason = models.CharField(max_length=200, blank=True)

@@ -15,10 +15,11 @@ from drumwork.listening import TapReading
 
 
 class Place(NamedTuple):
-    """Where a tap belongs: the round of clearing and the rod, None in the middle of the head."""
+    """Where a tap belongs: the round of clearing and the rod, None in the middle of the head; and how the other head lay."""
 
     lap: int
     rod: int | None
+    other_muted: bool = True
     simulated: bool = False
 
 
@@ -68,6 +69,7 @@ class TapOut(Schema):
     rod: int | None
     by_name: str
     heard_at: datetime
+    other_muted: bool
     simulated: bool
     status: str
     reason: str

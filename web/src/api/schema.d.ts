@@ -496,6 +496,8 @@ export interface components {
             opened_at: string;
             /** Opened By */
             opened_by: string;
+            /** Other Head */
+            other_head: boolean;
             /** Pairs */
             pairs: number[][];
             /** Pattern */
@@ -1270,7 +1272,7 @@ export interface components {
         };
         /**
          * PlaceIn
-         * @description The round, and the rod; no rod is the middle of the head.
+         * @description The same for a tap of the room, with its samples a second.
          */
         PlaceIn: {
             /**
@@ -1278,6 +1280,11 @@ export interface components {
              * @default 0
              */
             lap: number;
+            /**
+             * Other Muted
+             * @default true
+             */
+            other_muted: boolean;
             /** Rate */
             rate: number;
             /** Rod */
@@ -1521,6 +1528,11 @@ export interface components {
              */
             lap: number;
             /**
+             * Other Muted
+             * @default true
+             */
+            other_muted: boolean;
+            /**
              * Rods
              * @default
              */
@@ -1649,12 +1661,20 @@ export interface components {
             /** Username */
             username: string;
         };
-        /** SimulatedTapIn */
+        /**
+         * SimulatedTapIn
+         * @description The round, and the rod; no rod is the middle of the head. `other_muted`: the other head lies on a cloth.
+         */
         SimulatedTapIn: {
             /** Lap */
             lap: number;
+            /**
+             * Other Muted
+             * @default true
+             */
+            other_muted: boolean;
             /** Rod */
-            rod: number;
+            rod?: number | null;
         };
         /** SkippedIn */
         SkippedIn: {
@@ -1812,6 +1832,8 @@ export interface components {
             id: string;
             /** Lap */
             lap: number;
+            /** Other Muted */
+            other_muted: boolean;
             /** Partials */
             partials: components["schemas"]["PartialIn"][];
             picture: components["schemas"]["PictureOut"];
@@ -2321,6 +2343,11 @@ export interface operations {
                      */
                     lap?: number;
                     /**
+                     * Other Muted
+                     * @default true
+                     */
+                    other_muted?: boolean;
+                    /**
                      * Rods
                      * @default
                      */
@@ -2423,9 +2450,10 @@ export interface operations {
     hear_tap: {
         parameters: {
             query: {
-                rate: number;
                 lap?: number;
                 rod?: number | null;
+                other_muted?: boolean;
+                rate: number;
             };
             header?: never;
             path: {

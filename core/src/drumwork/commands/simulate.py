@@ -1,4 +1,4 @@
-"""`drumwork simulate`: a round of taps on a simulated head, as WAV, with the truth beside it."""
+"""`drumwork simulate`: a round of taps on a simulated drum, as WAV, with the truth beside it."""
 
 from __future__ import annotations
 
@@ -9,21 +9,30 @@ from pathlib import Path
 import numpy as np
 
 from drumwork.commands.sound_files import write_sound
+from drumwork.membrane import Film
 from drumwork.quantities import parse_length, parse_pitch
 from drumwork.rods.layout import RodLayout
-from drumwork.simulated import Microphone, SoundingHead, Tap
+from drumwork.simulated import Microphone, Ringing, Shell, SoundingDrum, Tap
 
 __all__ = ["add"]
 
 
 def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser = verbs.add_parser(
-        "simulate", help="write a round of taps on a simulated head as WAV, a stand-in for a drum"
+        "simulate", help="write a round of taps on a simulated drum as WAV, a stand-in for a real one"
     )
     parser.add_argument("file", metavar="FILE", help="the WAV to write; the truth goes beside it as .json")
     parser.add_argument("--rods", type=int, default=8)
     parser.add_argument("--diameter", default="14", help="14, or 356 mm (a bare number is inches)")
-    parser.add_argument("--pitch", default="200", help="mean of the edge pair, hertz or note")
+    parser.add_argument(
+        "--pitch", default="200", help="what its rods read on the average, the other head muted; hertz or note"
+    )
+    parser.add_argument("--depth", default="5 1/2", help="of the shell, as for the diameter")
+    parser.add_argument("--mil", type=float, default=10.0, help="film of this head (default 10)")
+    parser.add_argument("--other-mil", type=float, default=10.0, help="film of the other head (default 10)")
+    parser.add_argument("--other-pitch", help="of the other head at its rods (default: as this one)")
+    parser.add_argument("--other-rings", action="store_true", help="the other head is not muted, but rings along")
+    parser.add_argument("--middle", action="store_true", help="a last tap in the middle, for the drum’s own note")
     parser.add_argument("--split", type=float, default=1.0, help="per cent between the pair (default 1)")
     parser.add_argument("--axis", type=float, default=30.0, help="degrees from the badge to the lower one's antinode")
     parser.add_argument("--strength", type=float, default=0.25, help="0 to 1, a full stroke")
@@ -38,36 +47,46 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser.set_defaults(run=run)
 
 
+def _drum(args: argparse.Namespace) -> SoundingDrum:
+    shell = Shell(
+        parse_length(args.depth).metres,
+        Film.from_mil(args.mil).density_kg_per_m2,
+        Film.from_mil(args.other_mil).density_kg_per_m2,
+        parse_pitch(args.other_pitch).hz if args.other_pitch else None,
+        not args.other_rings,
+    )
+    lowest = np.radians(args.axis)
+    lobe = complex(args.split / 100 * np.exp(1j * (2 * lowest - np.pi)))  # the pull is least where the lower one moves
+    ringing = Ringing(wires=args.wires)
+    return SoundingDrum(
+        parse_length(args.diameter).metres / 2, parse_pitch(args.pitch).hz, (lobe,), shell=shell, ringing=ringing
+    )
+
+
 def run(args: argparse.Namespace) -> None:
     layout, random = RodLayout(args.rods), np.random.default_rng(args.seed)
-    edge = parse_pitch(args.pitch).hz
-    head = SoundingHead(
-        parse_length(args.diameter).metres / 2,
-        edge,
-        args.split / 100,
-        np.radians(args.axis),
-        0.6 * edge,
-        wires=args.wires,
-    )
+    drum = _drum(args)
     apart = int(args.every * args.rate)
-    sound = np.zeros(int(0.5 * args.rate) + apart * args.rods)
+    taps = {str(rod): Tap(layout.angle_rad(rod), args.inset_mm / 1000, args.strength) for rod in layout.rods}
+    if args.middle:
+        taps["middle"] = Tap(0.0, 0.97 * drum.radius_m, args.strength)
+    sound = np.zeros(int(0.5 * args.rate) + apart * len(taps))
     starts = {}
-    for number, rod in enumerate(layout.rods):
+    for number, (place, tap) in enumerate(taps.items()):
         start = int(0.5 * args.rate) + number * apart
-        tap = head.sound(Tap(layout.angle_rad(rod), args.inset_mm / 1000, args.strength), args.rate, args.every, random)
-        sound[start : start + len(tap)] += tap[: len(sound) - start]
-        starts[rod] = round(start / args.rate, 4)
+        heard = drum.sound(tap, args.rate, args.every, random)
+        sound[start : start + len(heard)] += heard[: len(sound) - start]
+        starts[place] = round(start / args.rate, 4)
     microphone = Microphone(args.snr_db, distance_m=args.distance, tail_s=args.room)
-    heard = microphone.hear(sound, args.rate, random, lead_s=0.0)
     path = Path(args.file)
-    write_sound(path, heard, args.rate)
-    lower, upper = head.pair_hz
+    write_sound(path, microphone.hear(sound, args.rate, random, lead_s=0.0), args.rate)
+    lower, upper = drum.pair_hz
     truth = {
         "lower_hz": lower,
         "upper_hz": upper,
         "axis_deg": args.axis % 180,
-        "centre_hz": head.centre_hz,
+        "centre_hz": drum.centre_hz,
         "taps_s": starts,
     }
     path.with_suffix(".json").write_text(json.dumps(truth, indent=2) + "\n", encoding="utf-8")
-    print(f"{path}: {args.rods} taps, pair {lower:.2f} and {upper:.2f} Hz")
+    print(f"{path}: {len(taps)} taps, pair {lower:.2f} and {upper:.2f} Hz, in the middle {drum.centre_hz:.2f} Hz")

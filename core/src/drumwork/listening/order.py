@@ -184,7 +184,7 @@ def spot_order(
     score = np.array([story.log_odds for story in stories])
     middle = float(np.median([each.hz for each in heard]))
     low, high = pair_of(heard, middle)
-    blends = np.array([1731 * (blend_of_pair(each, middle, low, high) / middle**2 - 1) / 2 for each in heard])
+    blends = np.array([1731 * (blend_of_pair(each, low, high) / middle**2 - 1) / 2 for each in heard])
     noise = math.hypot(NOISE_CENTS, SHARE_NOISE * Interval.from_ratio(high / low).cents)
     angles = np.array([layout.angle_rad(rod) for rod in order])[places]
     curve = np.stack([np.ones_like(angles), np.cos(2 * angles), np.sin(2 * angles)], axis=-1)

@@ -28,7 +28,9 @@ __all__ = ["HeardRod", "RoundFit", "blend_of_pair", "fit_round", "merge_taps", "
 Array = NDArray[np.float64]
 
 NEAR_CENTS: Final = 170.0
-"""Partials within this of the round's middle belong to the pair."""
+"""Readings further than this from the round's middle are no readings of the pair."""
+BESIDE_CENTS: Final = 25.0
+"""Partials belong to the pair within what the rods read, and this much beside: with its other head muted a drum's own note may lie close by."""
 ITERATIONS: Final = 6
 CUT_CENTS: Final = 6.0
 
@@ -61,13 +63,15 @@ def merge_taps(readings: Sequence[float]) -> float:
     return float(np.median(np.asarray(readings)))
 
 
-def _near(rod: HeardRod, middle: float) -> list[tuple[float, float]]:
-    return [(hz, amp) for hz, amp in rod.partials if abs(1200 * math.log2(hz / middle)) < NEAR_CENTS]
+def _near(rod: HeardRod, low: float, high: float) -> list[tuple[float, float]]:
+    beside = 2 ** (BESIDE_CENTS / 1200)
+    return [(hz, amp) for hz, amp in rod.partials if low / beside < hz < high * beside]
 
 
 def pair_of(rods: Sequence[HeardRod], middle: float) -> tuple[float, float]:
     """The two frequencies that the partials of all rods gather about: weighed two-means from the outermost inward."""
-    found = [each for rod in rods for each in (_near(rod, middle) or [(rod.hz, 1.0)])]
+    read = [rod.hz for rod in rods if abs(1200 * math.log2(rod.hz / middle)) < NEAR_CENTS]
+    found = [each for rod in rods for each in (_near(rod, min(read), max(read)) or [(rod.hz, 1.0)])]
     hz, weight = np.array([each[0] for each in found]), np.array([each[1] for each in found])
     low, high = np.percentile(hz, 10), np.percentile(hz, 90)
     for _ in range(ITERATIONS):
@@ -78,9 +82,9 @@ def pair_of(rods: Sequence[HeardRod], middle: float) -> tuple[float, float]:
     return float(low), float(high)
 
 
-def blend_of_pair(rod: HeardRod, middle: float, low: float, high: float) -> float:
+def blend_of_pair(rod: HeardRod, low: float, high: float) -> float:
     """The square of pitch a rod hears, by how strong each of the pair is in its tap."""
-    near = _near(rod, middle)
+    near = _near(rod, low, high)
     if not near:
         return rod.hz**2
     shares = [0.0, 0.0]
@@ -102,7 +106,7 @@ def fit_round(layout: RodLayout, heard: Mapping[int, HeardRod]) -> RoundFit:
         raise TooFewReadings("At least four rods must be heard to tell the pair apart.", heard=len(rods))
     middle = float(np.median([heard[rod].hz for rod in rods]))
     low, high = pair_of([heard[rod] for rod in rods], middle)
-    squares = np.array([blend_of_pair(heard[rod], middle, low, high) for rod in rods])
+    squares = np.array([blend_of_pair(heard[rod], low, high) for rod in rods])
     angles = np.array([layout.angle_rad(rod) for rod in rods])
     columns = np.stack([np.ones_like(angles), np.cos(2 * angles), np.sin(2 * angles)], axis=1)
     weight = np.ones(len(rods))

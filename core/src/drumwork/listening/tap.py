@@ -16,7 +16,16 @@ from drumwork.listening.glide import follow_glide, settle, unbend
 from drumwork.listening.onset import find_ring
 from drumwork.listening.partials import Partial, find_partials
 from drumwork.listening.prepare import Heard, prepare
-from drumwork.listening.verdict import doubts_of, other_head, refusal_of_ring, refusal_of_sound
+from drumwork.listening.verdict import (
+    TOGETHER,
+    TWO_HITS,
+    alike,
+    doubts_of,
+    heads_together,
+    other_head,
+    refusal_of_ring,
+    refusal_of_sound,
+)
 
 __all__ = ["Status", "TapReading", "listen_to_tap"]
 
@@ -151,15 +160,18 @@ def listen_to_tap(samples: NDArray[np.floating], rate: int, context: TapContext 
     near = known.expect_hz or (known.centre_hz if known.at is Where.CENTRE else None)
     family = _family(heard, ring.onset_s, ring.end_s, near)
     if reason := refusal_of_ring(heard, ring, family.ringing, family.partials, family.tonal_db):
+        if reason == TWO_HITS and alike(near or known.other_hz or 0.0, known):
+            reason = TOGETHER  # their beats swell like a second stroke
         return _refused(reason, strength, ring.onset_s, tuple(family.partials))
     best, expected = choose_partial(family.partials, known)
     if other_head(best.hz, known):
         reason = "the other head rings: that is its pitch; mute it and tap again"
         return _refused(reason, strength, ring.onset_s, tuple(family.partials))
+    together = heads_together(best.hz, family.partials, known)
     hz, error = _read(family, best, heard.rate)
     sigma = math.hypot(
         LEAST_SIGMA_CENTS, 1200 * math.log2(1 + error / hz), family.doubt_cents, GLIDE_SHARE * family.glide_cents
     )
-    reason = doubts_of(heard, ring, family.glide_cents, best.level_db, expected)
+    reason = TOGETHER if together else doubts_of(heard, ring, family.glide_cents, best.level_db, expected)
     status = Status.FLAG if reason else Status.OK
     return TapReading(status, hz, sigma, reason, tuple(family.partials), strength, family.glide_cents, ring.onset_s)

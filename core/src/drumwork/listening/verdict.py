@@ -14,7 +14,16 @@ from drumwork.listening.onset import Ring
 from drumwork.listening.partials import Partial
 from drumwork.listening.prepare import Heard
 
-__all__ = ["doubts_of", "other_head", "refusal_of_ring", "refusal_of_sound"]
+__all__ = [
+    "TOGETHER",
+    "TWO_HITS",
+    "alike",
+    "doubts_of",
+    "heads_together",
+    "other_head",
+    "refusal_of_ring",
+    "refusal_of_sound",
+]
 
 Array = NDArray[np.float64]
 
@@ -38,6 +47,11 @@ WIRES_DB: Final = -14.0
 """Of recorded drums, those with their wires on buzz at -11 to +3 dB of the ring, all others below -16 (hydrogen-drumkits, six kits)."""
 OTHER_HEAD_CENTS: Final = 30.0
 EXPECTED_CENTS: Final = 90.0
+TOGETHER_CENTS: Final = 120.0
+APART_CENTS: Final = (45.0, 350.0)  # wider than the pair of an uneven head, nearer than the next of its family
+BESIDE_DB: Final = 14.0
+TWO_HITS: Final = "two hits fell into one another; tap once"
+TOGETHER: Final = "both heads ring together at nearly one pitch and pull each other’s note about; mute the other head"
 
 
 def refusal_of_sound(heard: Heard) -> str:
@@ -103,7 +117,7 @@ def refusal_of_ring(heard: Heard, ring: Ring, ringing: Array, partials: Sequence
     if length < SHORTEST_S:
         return "too short: a knock, not a ring"
     if ring.second_s is not None:
-        return "two hits fell into one another; tap once"
+        return TWO_HITS
     if heard.buzz_db > WIRES_DB:
         return "wires on: they hide the ring; throw them off and tap again"
     if np.any((heard.rails_s > ring.onset_s + CLIPPED_LATE_S) & (heard.rails_s < ring.end_s)):
@@ -126,6 +140,23 @@ def other_head(hz: float, context: TapContext) -> bool:
         return False
     off, beside = (abs(1200 * math.log2(hz / other)) for other in (context.expect_hz, context.other_hz))
     return off > EXPECTED_CENTS and beside < OTHER_HEAD_CENTS
+
+
+def alike(hz: float, context: TapContext) -> bool:
+    """The other head rings along and is tuned much like this one."""
+    if context.other_hz is None or context.other_muted or context.at is Where.CENTRE:
+        return False
+    return abs(1200 * math.log2((context.expect_hz or hz) / context.other_hz)) < TOGETHER_CENTS
+
+
+def heads_together(hz: float, partials: Sequence[Partial], context: TapContext) -> bool:
+    """The heads are alike, and a second note beside the one read shows that they ring together: neither is this head's own any more, the air
+    between pulls them apart (two films on one shell, `drumwork.simulated.shell`)."""
+    level = max((each.level_db for each in partials if each.hz == hz), default=0.0)
+    return alike(hz, context) and any(
+        APART_CENTS[0] < abs(1200 * math.log2(each.hz / hz)) < APART_CENTS[1] and each.level_db > level - BESIDE_DB
+        for each in partials
+    )
 
 
 def doubts_of(heard: Heard, ring: Ring, glide_cents: float, level_db: float, expected: bool) -> str:

@@ -2,6 +2,19 @@
 
 from drumwork.simulated.drum import SimulatedDrum
 from drumwork.simulated.head import SimulatedHead
-from drumwork.simulated.sound import Microphone, SoundingHead, Tap
+from drumwork.simulated.microphone import Microphone
+from drumwork.simulated.ring import Ringing, Tap
+from drumwork.simulated.shell import Shell
+from drumwork.simulated.sound import SoundingHead
+from drumwork.simulated.sounding_drum import SoundingDrum
 
-__all__ = ["Microphone", "SimulatedDrum", "SimulatedHead", "SoundingHead", "Tap"]
+__all__ = [
+    "Microphone",
+    "Ringing",
+    "Shell",
+    "SimulatedDrum",
+    "SimulatedHead",
+    "SoundingDrum",
+    "SoundingHead",
+    "Tap",
+]

@@ -23,6 +23,9 @@ export interface Reading {
   /** The middle of the head is tapped now, for the drum's note. */
   middle: boolean
   toMiddle: (on: boolean) => void
+  /** The other head lies on a cloth; as it was last said on this job. */
+  otherMuted: boolean
+  muteOther: (on: boolean) => void
   /** The round was tapped otherwise than asked; said once no further tap is to be expected. */
   tapped: Lap['tapped']
   putRight: () => void
@@ -46,22 +49,33 @@ function useTapped(next: Next): Lap['tapped'] {
 }
 
 const draftKey = (job: string): string => `red-tally-reading:${job}`
+const otherKey = (job: string): string => `red-tally-other-head:${job}`
+const RINGS = 'rings'
 
-function kept(job: string): string {
+function kept(key: string): string {
   try {
-    return sessionStorage.getItem(draftKey(job)) ?? ''
+    return sessionStorage.getItem(key) ?? ''
   } catch {
     return ''
+  }
+}
+
+function keepFor(key: string, text: string): void {
+  try {
+    sessionStorage.setItem(key, text)
+  } catch {
+    // Storage refused: it lasts as long as the page.
   }
 }
 
 /** The reading being typed. Half a number survives a reload too. */
 export function useReading(bench: Bench, next: Next, enter: (body: Body) => void): Reading {
   const [chosen, setChosen] = useState<number | null>(null)
-  const [typed, write] = useState(() => kept(bench.id))
+  const [typed, write] = useState(() => kept(draftKey(bench.id)))
   const [problem, setProblem] = useState('')
   const [beside, gauge] = useState(false)
   const [centre, toMiddle] = useState(false)
+  const [otherRings, setOtherRings] = useState(() => kept(otherKey(bench.id)) === RINGS)
   const middle = centre && next.kind === 'read' && bench.means === 'pitch'
   const gauging = beside && next.kind === 'cleared'
   const ungauged =
@@ -72,11 +86,11 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
   const setTyped = (text: string) => {
     write(text)
     setProblem('')
-    try {
-      sessionStorage.setItem(draftKey(bench.id), text)
-    } catch {
-      // Storage refused: the draft lasts as long as the page.
-    }
+    keepFor(draftKey(bench.id), text)
+  }
+  const muteOther = (on: boolean) => {
+    setOtherRings(!on)
+    keepFor(otherKey(bench.id), on ? '' : RINGS)
   }
   const choose = (number: number) => {
     setChosen(number)
@@ -120,6 +134,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     rods: bench.tapping_order,
     count: bench.rods,
     middle,
+    otherMuted: !otherRings,
     keep: (heardRod, { id: tap, typed: heard, partials }) => {
       if (next.kind !== 'read' || !heard) return
       enter({ kind: 'reading', lap: next.lapNo, rod: heardRod, typed: heard, means: 'pitch', partials, tap })
@@ -147,6 +162,8 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     judge,
     middle,
     toMiddle,
+    otherMuted: !otherRings,
+    muteOther,
     tapped,
     putRight,
     allRead: next.kind === 'read' && next.rod === null && chosen === null && !middle,

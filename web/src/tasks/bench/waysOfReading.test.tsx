@@ -1,41 +1,16 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react'
+import { cleanup, render, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { MemoryRouter } from 'react-router'
-import { afterEach, describe, expect, it, vi } from 'vitest'
-import type { Body } from '../../api/outbox'
-import { Board } from './Board'
+import { afterEach, describe, expect, it } from 'vitest'
 import { PullPicture } from './PullPicture'
 import { pitchSeal, tensionSeal } from './Seals'
 import type { Bench } from './state/types'
 import { bench, lap, mark, plan, pull, read, rod, step } from './tests/builders'
+import { instruction, key, show } from './tests/show'
 
 afterEach(() => {
   cleanup()
   sessionStorage.clear()
 })
-Element.prototype.scrollIntoView = vi.fn()
-
-function show(job: Bench) {
-  const entered: Body[] = []
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <MemoryRouter>
-        <Board
-          bench={job}
-          enter={(body) => entered.push(body)}
-          refused={[]}
-          waiting={false}
-          mayChange
-          checkDays={2}
-        />
-      </MemoryRouter>
-    </QueryClientProvider>,
-  )
-  return entered
-}
-const key = (name: string) => fireEvent.keyDown(document.body, { key: name })
-const instruction = () => screen.getByTestId('instruction').textContent
 
 const beside = (number: number, shown = '') =>
   rod(number, {

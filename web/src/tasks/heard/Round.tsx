@@ -91,6 +91,7 @@ function Row({ tap, chosen, onChoose, onPlay }: RowProps) {
         <small>
           {tap.reason || glideWords(tap.glide_cents)}, {decibels(tap.strength_db)}
           {tap.simulated ? ', simulated' : ''}
+          {tap.other_muted ? '' : ', other head ringing'}
         </small>
       </div>
       <RingPicture

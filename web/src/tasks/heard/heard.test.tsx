@@ -19,6 +19,7 @@ const tap = (id: string, more: Partial<Tap> = {}): Tap => ({
   rod: 1,
   by_name: 'Ines',
   heard_at: '2026-01-01T10:00:00Z',
+  other_muted: true,
   simulated: false,
   status: 'ok',
   reason: '',

@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import { Key, Quiet } from '../../../ui/Button'
 import { Select } from '../../../ui/Select'
 import { RingPicture } from '../../../ui/TapPictures'
-import type { Heard } from './hear'
+import { TAKEN, TAKEN_WORDS, type Heard } from './hear'
 import type { Listening } from './useListening'
 
 interface Props {
@@ -12,8 +12,6 @@ interface Props {
   listening: Listening
   simulated: boolean
 }
-
-const TAKEN = '.wav,.flac,.aiff,.aif,.ogg,audio/*'
 
 /** Ears on and off, how loud it is, and what was heard; or a recording instead. */
 export function ListenLine({ job, listening, simulated }: Props) {
@@ -28,7 +26,9 @@ export function ListenLine({ job, listening, simulated }: Props) {
             Listen <Key>L</Key>
           </Quiet>
           {simulated ? <Quiet onPress={listening.simulate}>Simulated drum</Quiet> : null}
-          <Quiet onPress={() => picker.current?.click()}>Recording…</Quiet>
+          <Quiet onPress={() => picker.current?.click()} aria-describedby="recordings-taken">
+            Recording…
+          </Quiet>
           <input
             ref={picker}
             type="file"
@@ -62,6 +62,9 @@ export function ListenLine({ job, listening, simulated }: Props) {
           ) : null}
         </>
       )}
+      {off && !words ? (
+        <small id="recordings-taken">A recording may be {TAKEN_WORDS}; it may also be let fall here.</small>
+      ) : null}
       <p role="status">{words}</p>
       {last ? <LastTap job={job} tap={last} /> : null}
     </Line>
@@ -98,6 +101,12 @@ const Line = styled.div`
     width: 1px;
     height: 1px;
     clip-path: inset(50%);
+  }
+  > small {
+    flex: 1 1 100%;
+    padding-left: 10px;
+    color: var(--soft);
+    font-size: 13px;
   }
   p {
     flex: 1 1 100%;

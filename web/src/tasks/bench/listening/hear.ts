@@ -4,17 +4,21 @@ import { toPcm } from './catcher'
 export type Heard = Schemas['HeardOut']
 export type HeardFile = Schemas['HeardFileOut']
 
-/** One tap to the server, and what it read; no rod is the middle of the head. */
-export function hearTap(
-  job: string,
-  lap: number,
-  rod: number | null,
-  samples: Float32Array,
-  rate: number,
-): Promise<Heard> {
+/** Where a tap is made, and how the other head lies meanwhile; no rod is the middle of the head. */
+export interface Place {
+  job: string
+  lap: number
+  rod: number | null
+  otherMuted: boolean
+}
+
+const query = ({ lap, rod, otherMuted }: Place) => ({ lap, other_muted: otherMuted, ...(rod ? { rod } : {}) })
+
+/** One tap to the server, and what it read. */
+export function hearTap(place: Place, samples: Float32Array, rate: number): Promise<Heard> {
   return unwrap(
     api.POST('/api/hearing/jobs/{job_id}/tap', {
-      params: { path: { job_id: job }, query: { rate: Math.round(rate), lap, ...(rod ? { rod } : {}) } },
+      params: { path: { job_id: place.job }, query: { rate: Math.round(rate), ...query(place) } },
       body: toPcm(samples) as never,
       bodySerializer: (body: unknown) => body as BodyInit,
       headers: { 'Content-Type': 'application/octet-stream' },
@@ -23,20 +27,29 @@ export function hearTap(
 }
 
 /** Tap the demo's simulated drum. */
-export function hearSimulated(job: string, rod: number, lap: number): Promise<Heard> {
+export function hearSimulated(place: Place): Promise<Heard> {
   return unwrap(
     api.POST('/api/hearing/jobs/{job_id}/simulated', {
-      params: { path: { job_id: job } },
-      body: { rod, lap },
+      params: { path: { job_id: place.job } },
+      body: query(place),
     }),
   )
 }
 
+/** What a recording may be, as the server takes it. */
+export const TAKEN = '.wav,.flac,.aiff,.aif,.ogg,audio/*'
+export const TAKEN_WORDS = 'WAV, FLAC, AIFF or OGG, up to 64 MB and five minutes'
+
 /** A recording of a round, while these rods are still to be read in this order. */
-export function hearFile(job: string, lap: number, rods: readonly number[], file: File): Promise<HeardFile> {
+export function hearFile(
+  { job, lap, otherMuted }: Place,
+  rods: readonly number[],
+  file: File,
+): Promise<HeardFile> {
   const form = new FormData()
   form.append('sound', file)
   form.append('lap', String(lap))
+  form.append('other_muted', String(otherMuted))
   form.append('rods', rods.join(','))
   return unwrap(
     api.POST('/api/hearing/jobs/{job_id}/file', {

@@ -5,6 +5,7 @@ import type * as Hear from './hear'
 import type { Heard } from './hear'
 import type * as Microphone from './microphone'
 import { wayTo } from './cues'
+import { hearSimulated, hearTap } from './hear'
 import { useListening } from './useListening'
 
 const ears = vi.hoisted(() => ({
@@ -29,7 +30,8 @@ vi.mock('./cues', async (original) => ({
 vi.mock('./hear', async (original) => ({
   ...(await original<typeof Hear>()),
   hearTap: vi.fn(() => Promise.resolve(ears.heard.shift())),
-  hearFile: vi.fn((_: string, __: number, rods: number[]) =>
+  hearSimulated: vi.fn(() => Promise.resolve(ears.heard.shift())),
+  hearFile: vi.fn((_: unknown, rods: number[]) =>
     Promise.resolve({
       taps: ears.heard,
       readings: rods.slice(0, 2).map((rod, n) => ({ rod, heard: ears.heard[2 * n] })),
@@ -61,10 +63,20 @@ function tap(): void {
   }
 }
 
-function listen(rod: number | null = 2, middle = false) {
+function listen(rod: number | null = 2, middle = false, otherMuted = true) {
   const [keep, keepMiddle] = [vi.fn(), vi.fn()]
   const { result } = renderHook(() =>
-    useListening({ job: 'j', lap: 0, rod, rods: [1, 2, 3], count: 8, middle, keep, keepMiddle }),
+    useListening({
+      job: 'j',
+      lap: 0,
+      rod,
+      rods: [1, 2, 3],
+      count: 8,
+      middle,
+      otherMuted,
+      keep,
+      keepMiddle,
+    }),
   )
   return { result, keep, keepMiddle }
 }
@@ -117,6 +129,26 @@ describe('ears for the bench', () => {
     await waitFor(() => expect(keepMiddle).toHaveBeenCalledTimes(1))
     expect(keep).not.toHaveBeenCalled()
     expect(result.current.words).toBe('The middle is heard.')
+  })
+
+  it('tell with every tap how the other head lies', async () => {
+    const { result } = listen(2, false, false)
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    ears.heard = [heard('ok')]
+    act(tap)
+    await waitFor(() => expect(result.current.words).toBe('Rod 2 heard.'))
+    const place = { job: 'j', lap: 0, rod: 2, otherMuted: false }
+    expect(vi.mocked(hearTap).mock.lastCall?.[0]).toEqual(place)
+  })
+
+  it('tap the simulated drum in the middle too', async () => {
+    const { result, keepMiddle } = listen(2, true)
+    ears.heard = [heard('ok', '114.20')]
+    act(() => result.current.simulate())
+    await waitFor(() => expect(keepMiddle).toHaveBeenCalledTimes(1))
+    expect(vi.mocked(hearSimulated).mock.lastCall?.[0].rod).toBeNull()
+    act(() => result.current.stop())
   })
 
   it('say why the microphone cannot be had, and that typing still works', async () => {

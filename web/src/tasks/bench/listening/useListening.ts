@@ -32,6 +32,8 @@ interface Given {
   count: number
   /** The middle is tapped now instead. */
   middle: boolean
+  /** The other head lies on a cloth, and does not ring along. */
+  otherMuted: boolean
   keep: (rod: number, heard: Heard) => void
   keepMiddle: (heard: Heard) => void
 }
@@ -102,11 +104,11 @@ export function useListening(given: Given): Listening {
     catcher.current ??= new TapCatcher(rate)
     const caught = catcher.current.feed(block)
     setLevel(caught.level)
-    const { job, lap, rod, middle } = now.current
+    const { job, lap, rod, middle, otherMuted } = now.current
     if (!caught.tap || (rod === null && !middle) || underway.current >= AT_ONCE) return
     underway.current++
     performance.mark('tap-caught')
-    hearTap(job, lap, middle ? null : rod, caught.tap, rate)
+    hearTap({ job, lap, rod: middle ? null : rod, otherMuted }, caught.tap, rate)
       .then(take)
       .catch((error: unknown) => setWords(wordsOf(error)))
       .finally(() => underway.current--)
@@ -135,14 +137,19 @@ export function useListening(given: Given): Listening {
       })
   }
 
+  const asked = given.middle ? 'middle' : given.rod
   useEffect(() => {
-    if (state !== 'simulated' || given.rod === null) return
-    const rod = given.rod
+    if (state !== 'simulated' || asked === null) return
+    const rod = asked === 'middle' ? null : asked
     const timer = setTimeout(() => {
-      hearSimulated(now.current.job, rod, now.current.lap)
+      const { job, lap, otherMuted, keep, keepMiddle } = now.current
+      hearSimulated({ job, lap, rod, otherMuted })
         .then((heard) => {
           setLast(heard)
-          now.current.keep(rod, heard)
+          setWords(heard.status === 'ok' ? '' : `${rod ? `Rod ${rod}` : 'The middle'}: ${heard.reason}.`)
+          if (!heard.typed) setState('off')
+          else if (rod) keep(rod, heard)
+          else keepMiddle(heard)
         })
         .catch((error: unknown) => {
           setState('off')
@@ -150,12 +157,12 @@ export function useListening(given: Given): Listening {
         })
     }, NEXT_SIMULATED_MS)
     return () => clearTimeout(timer)
-  }, [state, given.rod, given.lap])
+  }, [state, asked, given.lap])
 
   const file = (chosen: File) => {
-    const { job, lap, rods, rod } = now.current
+    const { job, lap, rods, rod, otherMuted } = now.current
     setWords(`Hearing ${chosen.name}.`)
-    hearFile(job, lap, rods.slice(rod === null ? 0 : rods.indexOf(rod)), chosen)
+    hearFile({ job, lap, rod, otherMuted }, rods.slice(rod === null ? 0 : rods.indexOf(rod)), chosen)
       .then(({ taps, readings, words: said }) => {
         for (const each of readings) now.current.keep(each.rod, each.heard)
         setLast(readings.at(-1)?.heard ?? taps.at(-1) ?? null)

@@ -8,7 +8,7 @@ import type { Reading } from '../useReading'
 import { ListenLine } from '../listening/ListenLine'
 import { ToneButton } from '../listening/ToneButton'
 import { EarButtons, type Judgement } from './EarButtons'
-import { MeansLine, type Means } from './MeansLine'
+import { Change, Line, MeansLine, type Means } from './MeansLine'
 import { NumberEntry } from './NumberEntry'
 import { Amid, Big, Cautions, Label, Note, Panel, Why } from './parts'
 import { TargetLine } from './TargetLine'
@@ -72,7 +72,10 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
         <MeansLine bench={bench} onMeans={onMeans} />
         {byEar && bench.target_hz ? <ToneButton hz={bench.target_hz} /> : null}
         {bench.means === 'pitch' ? (
-          <ListenLine job={bench.id} listening={reading.listening} simulated={bench.simulated} />
+          <>
+            {bench.other_head ? <OtherHeadLine bench={bench} reading={reading} /> : null}
+            <ListenLine job={bench.id} listening={reading.listening} simulated={bench.simulated} />
+          </>
         ) : null}
         {bench.means === 'pitch' ? (
           <TargetLine bench={bench} lap={next.lap} onTarget={onTarget} onUneven={onUneven} />
@@ -90,6 +93,18 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
       ) : null}
       <Expected bench={bench} next={next} />
     </Panel>
+  )
+}
+
+/** How the other head lies; it decides what a tap may be taken for. */
+function OtherHeadLine({ bench, reading }: Pick<Props, 'bench' | 'reading'>) {
+  const { otherMuted, muteOther } = reading
+  const other = bench.side === 'batter' ? 'Resonant head' : 'Batter head'
+  return (
+    <Line>
+      {otherMuted ? `${other} muted, on a cloth` : `${other} rings along`}
+      <Change onPress={() => muteOther(!otherMuted)}>{otherMuted ? 'It rings' : 'It is muted'}</Change>
+    </Line>
   )
 }
 

@@ -128,6 +128,7 @@ export const bench = (steps: Step[], more: Partial<Bench> = {}): Bench => ({
   target_words: '',
   settling_words: '',
   simulated: false,
+  other_head: true,
   means: 'pitch',
   reference: null,
   uneven: '',
