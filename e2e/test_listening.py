@@ -94,6 +94,24 @@ def test_the_simulated_drum_is_cleared_by_listening_alone(installation: Installa
     assert number <= 4  # at most three rounds of turns
 
 
+def test_an_open_other_head_tuned_alike_is_told_and_muted(installation: Installation, browser: Browser) -> None:
+    alike = "update register_drum set wanted_resonant_hz = wanted_batter_hz where tag = 'MQ-008'"
+    installation.cluster.rows(alike, autocommit=True)
+    bench = start_check(browser, "MQ-008")
+    browser.press("muted")
+    browser.press("Simulated drum")
+    browser.sees("both heads ring together", seconds=30)
+    browser.press("ringing along")
+    browser.sees("Work out the turns", seconds=30)
+    told = {(other_muted, status) for other_muted, status in heard_how(installation, bench.job)}
+    assert ("False", "flag") in told or ("False", "refuse") in told
+    assert {status for muted, status in told if muted == "True"} <= {"ok"}
+
+
+def heard_how(installation: Installation, job: str) -> list[list[str]]:
+    return installation.cluster.rows(f"select other_muted, status from hearing_heardtap where job_id = '{job}'")
+
+
 def keep_my_sound(browser: Browser, bench: Bench) -> None:
     job = bench.job
     browser.go(f"/bench/{job}/taps")

@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import { Key, Quiet } from '../../../ui/Button'
 import { Select } from '../../../ui/Select'
 import { RingPicture } from '../../../ui/TapPictures'
-import { TAKEN, TAKEN_WORDS, type Heard } from './hear'
+import { TAKEN, TAKEN_MB, TAKEN_WORDS, type Heard } from './hear'
 import type { Listening } from './useListening'
 
 interface Props {
@@ -27,8 +27,11 @@ export function ListenLine({ job, listening, simulated }: Props) {
           </Quiet>
           {simulated ? <Quiet onPress={listening.simulate}>Simulated drum</Quiet> : null}
           <Quiet onPress={() => picker.current?.click()} aria-describedby="recordings-taken">
-            Recording…
+            <Two>
+              Recording…<small>up to {TAKEN_MB} MB</small>
+            </Two>
           </Quiet>
+          <small id="recordings-taken">{TAKEN_WORDS}</small>
           <input
             ref={picker}
             type="file"
@@ -62,14 +65,13 @@ export function ListenLine({ job, listening, simulated }: Props) {
           ) : null}
         </>
       )}
-      {off && !words ? (
-        <small id="recordings-taken">A recording may be {TAKEN_WORDS}; it may also be let fall here.</small>
-      ) : null}
       <p role="status">{words}</p>
       {last ? <LastTap job={job} tap={last} /> : null}
     </Line>
   )
 }
+
+const cents = (size: number) => `${size.toFixed(0)} ${Math.round(size) === 1 ? 'cent' : 'cents'}`
 
 /** The tap just heard, as it rang and settled. */
 function LastTap({ job, tap }: { job: string; tap: Heard }) {
@@ -81,10 +83,8 @@ function LastTap({ job, tap }: { job: string; tap: Heard }) {
         label={`The last tap rang away${tap.hz ? `, ${sharp} cents sharp at first` : ''}`}
       />
       <span>
-        {tap.hz
-          ? `${tap.hz.toFixed(1)} Hz ± ${(1.96 * (tap.cents_sigma ?? 0)).toFixed(0)} cents`
-          : 'not taken'}
-        <small>{sharp > 3 ? `${sharp} cents sharp at the stroke` : 'All taps'}</small>
+        {tap.hz ? `${tap.hz.toFixed(1)} Hz ± ${cents(1.96 * (tap.cents_sigma ?? 0))}` : 'not taken'}
+        <small>{sharp > 3 ? `${cents(sharp)} sharp at the stroke` : 'All taps'}</small>
       </span>
     </Last>
   )
@@ -96,17 +96,12 @@ const Line = styled.div`
   align-items: center;
   gap: 0 6px;
   margin-left: -10px;
-  input {
+  input,
+  > small {
     position: absolute;
     width: 1px;
     height: 1px;
     clip-path: inset(50%);
-  }
-  > small {
-    flex: 1 1 100%;
-    padding-left: 10px;
-    color: var(--soft);
-    font-size: 13px;
   }
   p {
     flex: 1 1 100%;
@@ -116,6 +111,16 @@ const Line = styled.div`
   }
   select {
     max-width: 190px;
+  }
+`
+const Two = styled.span`
+  display: block;
+  line-height: 1.15;
+  small {
+    display: block;
+    font-size: 12px;
+    font-weight: 400;
+    color: var(--soft);
   }
 `
 const Last = styled(Link)`

@@ -38,7 +38,8 @@ export function hearSimulated(place: Place): Promise<Heard> {
 
 /** What a recording may be, as the server takes it. */
 export const TAKEN = '.wav,.flac,.aiff,.aif,.ogg,audio/*'
-export const TAKEN_WORDS = 'WAV, FLAC, AIFF or OGG, up to 64 MB and five minutes'
+export const TAKEN_MB = 64
+export const TAKEN_WORDS = `WAV, FLAC, AIFF or OGG, up to ${TAKEN_MB} MB and five minutes; it may also be let fall on the instruction`
 
 /** A recording of a round, while these rods are still to be read in this order. */
 export function hearFile(

@@ -32,7 +32,7 @@ export function MeansLine({
   const [open, setOpen] = useState(false)
   return (
     <Line>
-      Read {WORDS[bench.means as Means]}
+      Read {WORDS[bench.means as Means].split(',')[0]}
       <Change onPress={() => setOpen(true)}>Another way</Change>
       <Dialog title="Read the rods" open={open} onClose={() => setOpen(false)}>
         <Choice<Means>

@@ -69,14 +69,14 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
       ) : null}
       <Ask bench={bench} next={next} reading={reading} onWhole={onWhole} />
       <div>
-        <MeansLine bench={bench} onMeans={onMeans} />
-        {byEar && bench.target_hz ? <ToneButton hz={bench.target_hz} /> : null}
         {bench.means === 'pitch' ? (
-          <>
-            {bench.other_head ? <OtherHeadLine bench={bench} reading={reading} /> : null}
-            <ListenLine job={bench.id} listening={reading.listening} simulated={bench.simulated} />
-          </>
+          <ListenLine job={bench.id} listening={reading.listening} simulated={bench.simulated} />
         ) : null}
+        <Line>
+          <MeansLine bench={bench} onMeans={onMeans} />
+          {bench.means === 'pitch' && bench.other_head ? <OtherHead reading={reading} /> : null}
+        </Line>
+        {byEar && bench.target_hz ? <ToneButton hz={bench.target_hz} /> : null}
         {bench.means === 'pitch' ? (
           <TargetLine bench={bench} lap={next.lap} onTarget={onTarget} onUneven={onUneven} />
         ) : null}
@@ -97,20 +97,24 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
 }
 
 /** How the other head lies; it decides what a tap may be taken for. */
-function OtherHeadLine({ bench, reading }: Pick<Props, 'bench' | 'reading'>) {
-  const { otherMuted, muteOther } = reading
-  const other = bench.side === 'batter' ? 'Resonant head' : 'Batter head'
+function OtherHead({ reading: { otherMuted, muteOther } }: Pick<Props, 'reading'>) {
   return (
-    <Line>
-      {otherMuted ? `${other} muted, on a cloth` : `${other} rings along`}
-      <Change onPress={() => muteOther(!otherMuted)}>{otherMuted ? 'It rings' : 'It is muted'}</Change>
-    </Line>
+    <span>
+      Other head{' '}
+      <Change
+        aria-label={`Other head ${otherMuted ? 'muted, on a cloth' : 'ringing along'}: change`}
+        onPress={() => muteOther(!otherMuted)}
+      >
+        {otherMuted ? 'muted' : 'ringing along'}
+      </Change>
+    </span>
   )
 }
 
 function Ask({ bench, next, reading, onWhole }: Pick<Props, 'bench' | 'next' | 'reading' | 'onWhole'>) {
   const { rod, middle } = reading
   const amid = rod === null && !middle
+  if (amid && reading.tapped) return null // what all taps say together holds only in their right order
   if (bench.means === 'ear')
     return rod === null ? (
       <>

@@ -73,7 +73,11 @@ type Read = NonNullable<Rod['reading']>
 /** A reading this device has entered and the server has not read yet. */
 const unconfirmed = (mark: Pick<Read, 'event' | 'by' | 'at'>, typed: string): Read => ({
   ...mark,
-  shown: typed.replace('?', '').replace('-', ' ').replace('cant tell', 'can’t tell'),
+  shown: typed
+    .replace('?', '')
+    .replace(/^(\d+\.\d)\d+$/, (all) => Number(all).toFixed(1))
+    .replace('-', ' ')
+    .replace('cant tell', 'can’t tell'),
   hz: null,
   typed,
   note: '',
