@@ -9,11 +9,12 @@ import argparse
 import math
 import time
 from collections.abc import Callable
+from dataclasses import replace
 
 import numpy as np
 
 from benchmarks.listening_order import measure
-from benchmarks.listening_sounds import KINDS, HeardTap, make_other, make_tap
+from benchmarks.listening_sounds import KINDS, HeardTap, make_coupled, make_other, make_tap
 from drumwork.listening import Status, TapContext, TapReading, listen_to_tap
 from drumwork.quantities import Length
 
@@ -53,11 +54,12 @@ def yin() -> Callable[[HeardTap], float]:
     return read
 
 
-def line(name: str, errors: list[float], refused: int) -> None:
+def line(name: str, errors: list[float], refused: int, doubted: int | None = None) -> None:
     found = np.array(errors)
     print(
-        f"{name:22} median {np.median(found):6.2f}, 95th {np.percentile(found, 95):7.1f} cents; gross (> {GROSS_CENTS:.0f}) "
+        f"{name:26} median {np.median(found):6.2f}, 95th {np.percentile(found, 95):7.1f} cents; gross (> {GROSS_CENTS:.0f}) "
         f"{(found > GROSS_CENTS).mean():.1%}; refused {refused}"
+        + (f", doubted {doubted}" if doubted is not None else "")
     )
 
 
@@ -74,6 +76,24 @@ def bound_cents(tap: HeardTap, reading: TapReading) -> float:
     amplitude = 0.1 * 10 ** (best.level_db / 20)
     sd = math.sqrt(4 * decay**3 * noise**2 / tap.rate) / amplitude / (2 * math.pi)
     return 1731 * sd / (reading.hz or 100)
+
+
+def measure_coupled(taps: int, seed: int) -> None:
+    """Drums whose partials follow from two films, shell and air."""
+    print(f"{taps} taps each on drums of two films, shell and air; doubtful ones counted apart")
+    for rings in (False, True):
+        for known in ("expected", "diameter only"):
+            errors, refused, doubted = [], 0, 0
+            for number in range(seed, seed + taps):
+                tap, other = make_coupled(number, rings)
+                told = TapContext(expect_hz=tap.told_hz) if known == "expected" else TapContext()
+                context = replace(told, diameter=Length(tap.diameter_m), other_hz=other, other_muted=not rings)
+                reading = listen_to_tap(tap.samples, tap.rate, context)
+                refused += reading.status is Status.REFUSE
+                doubted += reading.status is Status.FLAG
+                if reading.hz is not None and reading.status is Status.OK:
+                    errors.append(tap.error_cents(reading.hz))
+            line(f"other {'rings' if rings else 'muted'}, {known}", errors, refused, doubted)
 
 
 def main() -> None:
@@ -116,6 +136,7 @@ def main() -> None:
         f"no taps: {np.mean(every):.1%} of {len(every)} refused; "
         + ", ".join(f"{kind} {np.mean(found):.0%}" for kind, found in kinds.items())
     )
+    measure_coupled(args.taps // 2, args.seed)
     measure(args.rounds, args.seed)
 
 

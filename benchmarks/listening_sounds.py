@@ -7,10 +7,11 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.signal import butter, lfilter, sosfilt
 
-from drumwork.simulated import Microphone, SoundingHead, Tap
+from drumwork.simulated import Microphone, Ringing, Shell, SoundingDrum, SoundingHead, Tap
 
 Array = np.ndarray
 INCH = 0.0254
+RATE = 44_100
 KINDS = ("silence", "noise", "speech-like", "tone", "rumble", "knock", "music-like")
 
 
@@ -51,6 +52,23 @@ def make_tap(seed: int) -> HeardTap:
     samples = room.hear(head.sound(tap, rate, 1.2, random), rate, random)
     told = edge * (1 + float(random.uniform(-0.08, 0.08)))
     return HeardTap(samples, rate, inches * INCH, edge, head.pair_hz, float(head.centre_hz or 0), told)
+
+
+def make_coupled(seed: int, other_rings: bool) -> tuple[HeardTap, float]:
+    """A tap on a drum of two films, shell and air, and the other head's pitch: sizes, taps and rooms as in `make_tap`; heads up to a fifth apart."""
+    random = np.random.default_rng(seed)
+    inches = random.uniform(8, 24)
+    edge = float(np.clip(2900 / inches * np.exp(random.normal(0, 0.22)), 55, 480))
+    other = edge * 2 ** float(random.uniform(-7, 7) / 12)
+    shell = Shell(float(random.uniform(0.1, 0.45)), other_hz=other, other_muted=not other_rings)
+    lobe = complex(random.choice([0.0, random.uniform(0, 0.03)]) * np.exp(2j * np.pi * random.uniform()))
+    ringing = Ringing(float(random.uniform(0.5, 1.4)), float(random.uniform(60, 240)))
+    drum = SoundingDrum(inches * INCH / 2, edge, (lobe,), shell, ringing)
+    tap = Tap(float(random.uniform(0, 2 * np.pi)), float(random.uniform(0.02, 0.05)), float(random.uniform(0.05, 0.9)))
+    room = Microphone(snr_db=float(random.uniform(20, 60)), echo=float(random.uniform(0, 0.3)))
+    samples = room.hear(drum.sound(tap, RATE, 1.2, random), RATE, random)
+    told = edge * (1 + float(random.uniform(-0.08, 0.08)))
+    return HeardTap(samples, RATE, inches * INCH, edge, drum.pair_hz, drum.centre_hz, told), other
 
 
 def _speech(random: np.random.Generator, t: Array, rate: int) -> Array:

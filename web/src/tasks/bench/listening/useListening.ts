@@ -147,8 +147,8 @@ export function useListening(given: Given): Listening {
         .then((heard) => {
           setLast(heard)
           setWords(heard.status === 'ok' ? '' : `${rod ? `Rod ${rod}` : 'The middle'}: ${heard.reason}.`)
-          if (!heard.typed) setState('off')
-          else if (rod) keep(rod, heard)
+          if (!heard.typed) return // it would say the same again; muting the other head taps it once more
+          if (rod) keep(rod, heard)
           else keepMiddle(heard)
         })
         .catch((error: unknown) => {
@@ -157,7 +157,7 @@ export function useListening(given: Given): Listening {
         })
     }, NEXT_SIMULATED_MS)
     return () => clearTimeout(timer)
-  }, [state, asked, given.lap])
+  }, [state, asked, given.lap, given.otherMuted])
 
   const file = (chosen: File) => {
     const { job, lap, rods, rod, otherMuted } = now.current
