@@ -118,7 +118,8 @@ def test_the_simulated_drum_answers_to_the_turns_of_the_job(check: Hands, settin
     for lap in range(4):
         for rod in range(1, 7):
             _, heard = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"rod": rod, "lap": lap})
-            check.do(kind="reading", lap=lap, rod=rod, typed=heard["typed"])
+            told = {"typed": heard["typed"], "partials": heard["partials"], "tap": heard["id"]}
+            check.do(kind="reading", lap=lap, rod=rod, **told)
         check.do(kind="plan", lap=lap)
         shown = check.lap(number=lap)
         if shown["plan"]["clear"]:

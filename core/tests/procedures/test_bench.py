@@ -7,9 +7,10 @@ import pytest
 
 from drumwork.errors import BadEvent, BadLayout
 from drumwork.procedures import events as ev
-from drumwork.procedures.bench import BenchState, clearing_task, fold, require_fits
+from drumwork.procedures.bench import BenchState, fold, require_fits
 from drumwork.procedures.new_batter_head import plan_new_batter_head
 from drumwork.procedures.plan import DrumKind, HeadJob, JobPlan, Side, StepKind, Ways
+from drumwork.procedures.rounds import clearing_task
 from drumwork.procedures.settling_check import plan_settling_check
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingTask, EvenRule, Round, propose

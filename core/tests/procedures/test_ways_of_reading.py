@@ -8,16 +8,9 @@ import pytest
 
 from drumwork.errors import BadEvent, BadLayout
 from drumwork.procedures import events as ev
-from drumwork.procedures.bench import (
-    BenchState,
-    clearing_task,
-    fold,
-    heard_pair,
-    require_fits,
-    smooth_readings,
-    spotted_order,
-)
+from drumwork.procedures.bench import BenchState, fold, require_fits
 from drumwork.procedures.plan import DrumKind, HeadJob, Side, Ways
+from drumwork.procedures.rounds import clearing_task, heard_pair, smooth_readings, spotted_order
 from drumwork.procedures.settling_check import plan_settling_check
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import Ear, EvenRule, Means, propose

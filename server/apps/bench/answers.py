@@ -11,7 +11,8 @@ from apps.register.models import Drum
 from apps.workshops.schemas import to_even_rule
 from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.membrane import ExpectedAnswer, Head, assess_target, expect_answer
-from drumwork.procedures.bench import BenchState, clearing_task
+from drumwork.procedures.bench import BenchState
+from drumwork.procedures.rounds import clearing_task
 from drumwork.quantities import Pitch
 from drumwork.rods.clearing import Learned, LearnedKind, Means, propose
 

@@ -24,9 +24,10 @@ from apps.workshops.models import Membership
 from apps.workshops.schemas import to_even_rule, to_ways
 from drumwork.errors import DrumworkError
 from drumwork.procedures import events as ev
-from drumwork.procedures.bench import BenchState, clearing_task, require_fits
+from drumwork.procedures.bench import BenchState, require_fits
 from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD
 from drumwork.procedures.plan import DrumKind
+from drumwork.procedures.rounds import clearing_task
 from drumwork.quantities import Turns, parse_pitch
 from drumwork.rods.clearing import propose
 from drumwork.rods.layout import RodLayout

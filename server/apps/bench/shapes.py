@@ -33,8 +33,9 @@ from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, size_words
 from drumwork.listening import RoundFit
 from drumwork.procedures import events as ev
-from drumwork.procedures.bench import BenchState, Lap, Mark, heard_pair, smooth_readings, spotted_order
+from drumwork.procedures.bench import BenchState, Lap, Mark
 from drumwork.procedures.plan import JobPlan, Step, StepKind
+from drumwork.procedures.rounds import heard_pair, smooth_readings, spotted_order
 from drumwork.quantities import Interval, Pitch, Turns
 from drumwork.rods.clearing import EAR_CENTS, Ear, Means
 from drumwork.rods.clearing.readings import EAR_THRESHOLD_CENTS

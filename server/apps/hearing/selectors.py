@@ -9,7 +9,7 @@ from apps.bench.models import Job
 from apps.bench.shapes import shape_pair
 from apps.hearing.models import HeardTap
 from apps.hearing.schemas import RoundOut, TapOut, TapsOut
-from drumwork.procedures.bench import heard_pair
+from drumwork.procedures.rounds import heard_pair
 
 __all__ = ["heard_on"]
 

@@ -8,28 +8,20 @@ from datetime import datetime, timedelta
 from typing import Any, Generic, TypeVar
 
 from drumwork.errors import BadEvent
-from drumwork.listening import Foretold, HeardRod, RoundFit, TapOrder, fit_round, merge_taps, spot_order
+from drumwork.listening import merge_taps
 from drumwork.procedures import events as ev
 from drumwork.procedures.plan import JobPlan, PassPlan, Step, StepKind
-from drumwork.quantities import Interval, Pitch, Turns
-from drumwork.rods.clearing import ClearingTask, Ear, EvenRule, Learned, Means, Round
+from drumwork.quantities import Pitch, Turns
+from drumwork.rods.clearing import Ear, Means
 from drumwork.rods.deliberate import Deliberate, leave_uneven
-from drumwork.rods.layout import RodLayout
 
 __all__ = [
     "BenchState",
     "Lap",
     "Mark",
-    "clearing_task",
     "fold",
-    "heard_pair",
     "require_fits",
-    "smooth_readings",
-    "spotted_order",
 ]
-
-FEWEST_HEARD = 4
-"""Rods that tell a split pair apart."""
 
 T = TypeVar("T")
 
@@ -339,87 +331,3 @@ def _require_moves(state: BenchState, body: ev.ReadingsMoved) -> None:
         state.plan.job.layout.require(real)
     if {rod for rod, _ in body.moves} != set(lap.readings):
         raise BadEvent("The readings changed meanwhile; look at them again.", lap=body.lap)
-
-
-def spotted_order(state: BenchState, number: int) -> TapOrder | None:
-    """How a round heard in tapping order was really tapped, where that is not as it was asked for; a last rod may be still to come."""
-    lap, order = state.lap("clear", number), state.plan.tapping_order
-    taken = [rod for rod in order if rod in lap.readings]
-    enough = max(FEWEST_HEARD, len(order) - 1)
-    whole = len(taken) >= enough and tuple(taken) == order[: len(taken)] and all(lap.partials.get(rod) for rod in taken)
-    if lap.plan or lap.moved or not whole:
-        return None
-    heard = [HeardRod(lap.readings[rod].value.hz, lap.partials[rod]) for rod in taken]
-    found = spot_order(state.plan.job.layout, order, heard, _foretold(state, number))
-    return found if found.amiss else None
-
-
-def _foretold(state: BenchState, number: int) -> Mapping[int, Foretold] | None:
-    """What the plan before foretold of this round."""
-    before = state.laps["clear"][number - 1].plan if number else None
-    if before is None or before.value.means is not Means.PITCH:
-        return None
-    plan = before.value
-    return {
-        rod: Foretold(hz, Interval.from_ratio(1 + plan.predicted_sd[rod] / hz).cents)
-        for rod, hz in plan.predicted.items()
-    }
-
-
-def heard_pair(layout: RodLayout, lap: Lap) -> RoundFit | None:
-    """A round read as a whole, where every rod was heard with its partials."""
-    plain = {rod: mark.value for rod, mark in lap.readings.items()}
-    if len(plain) < len(layout.rods) or len(plain) < FEWEST_HEARD or not all(lap.partials.get(rod) for rod in plain):
-        return None
-    return fit_round(layout, {rod: HeardRod(pitch.hz, lap.partials[rod]) for rod, pitch in plain.items()})
-
-
-def smooth_readings(layout: RodLayout, lap: Lap) -> Mapping[int, Pitch]:
-    """A round's pitches. One tap's strongest partial jumps between the two of a split pair; all taps together do not."""
-    plain, found = {rod: mark.value for rod, mark in lap.readings.items()}, heard_pair(layout, lap)
-    if found is None:
-        return plain
-    return {rod: plain[rod] if rod in found.doubtful else Pitch(hz) for rod, hz in found.smooth_hz.items()}
-
-
-def _round(layout: RodLayout, each: Lap, means: Means, reference: int) -> Round:
-    by_ear = means is Means.EAR
-    return Round(
-        readings=smooth_readings(layout, each),
-        turned={rod: mark.value for rod, mark in each.turned.items() if mark.value is not None},
-        ear={rod: mark.value for rod, mark in each.ear.items() if rod != reference} if by_ear else {},
-        reference=reference if by_ear else None,
-        whole=each.whole.value if by_ear and each.whole else None,
-        numbers={rod: mark.value for rod, mark in each.numbers.items()},
-        doubtful=frozenset(each.doubtful),
-    )
-
-
-def clearing_task(
-    state: BenchState,
-    lap: int,
-    even: EvenRule,
-    prior_hz_per_turn: float | None = None,
-    learned: Learned | None = None,
-) -> ClearingTask:
-    """Everything the clearing needs to round `lap`, from where the means in use now were first used without a break."""
-    state.lap("clear", lap)
-    rounds: list[Round] = []
-    for each in reversed(state.laps["clear"][: lap + 1]):
-        if each.heard(state.means):
-            rounds.insert(0, _round(state.plan.job.layout, each, state.means, state.reference))
-        elif rounds:
-            break
-    uneven = state.left_uneven()
-    return ClearingTask(
-        layout=state.plan.job.layout,
-        rounds=tuple(rounds),
-        step=state.step,
-        target=state.target.value if state.target else None,
-        even=even,
-        prior_hz_per_turn=prior_hz_per_turn,
-        tally=state.tally(),
-        means=state.means,
-        offsets=uneven.offsets_cents if uneven else {},
-        learned=learned,
-    )

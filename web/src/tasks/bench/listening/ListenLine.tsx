@@ -35,11 +35,11 @@ export function ListenLine({ job, listening, simulated }: Props) {
           <input
             ref={picker}
             type="file"
+            multiple
             aria-label="A recording of the round"
             accept={TAKEN}
             onChange={(event) => {
-              const [chosen] = event.target.files ?? []
-              if (chosen) listening.file(chosen)
+              listening.files([...(event.target.files ?? [])])
               event.target.value = ''
             }}
           />
@@ -91,6 +91,7 @@ function LastTap({ job, tap }: { job: string; tap: Heard }) {
 }
 
 const Line = styled.div`
+  position: relative; /* what is only for screen readers scrolls along */
   display: flex;
   flex-wrap: wrap;
   align-items: center;

@@ -5,7 +5,7 @@ import type * as Hear from './hear'
 import type { Heard } from './hear'
 import type * as Microphone from './microphone'
 import { wayTo } from './cues'
-import { hearSimulated, hearTap } from './hear'
+import { hearFile, hearSimulated, hearTap } from './hear'
 import { useListening } from './useListening'
 
 const ears = vi.hoisted(() => ({
@@ -13,6 +13,7 @@ const ears = vi.hoisted(() => ({
   gone: (() => undefined) as () => void,
   heard: [] as unknown[],
   refuse: null as Error | null,
+  each: 2,
 }))
 vi.mock('./microphone', async (original) => ({
   ...(await original<typeof Microphone>()),
@@ -34,7 +35,7 @@ vi.mock('./hear', async (original) => ({
   hearFile: vi.fn((_: unknown, rods: number[]) =>
     Promise.resolve({
       taps: ears.heard,
-      readings: rods.slice(0, 2).map((rod, n) => ({ rod, heard: ears.heard[2 * n] })),
+      readings: rods.slice(0, ears.each).map((rod, n) => ({ rod, heard: ears.heard[2 * n] })),
       words: 'As asked.',
     }),
   ),
@@ -84,6 +85,7 @@ function listen(rod: number | null = 2, middle = false, otherMuted = true) {
 beforeEach(() => {
   ears.heard = []
   ears.refuse = null
+  ears.each = 2
 })
 afterEach(cleanup)
 
@@ -172,7 +174,7 @@ describe('ears for the bench', () => {
   it('take the taps of a recording in order from the rod in hand on', async () => {
     const { result, keep } = listen(2)
     ears.heard = [heard('ok', '201'), heard('refuse', '', 'noise'), heard('ok', '202'), heard('ok', '203')]
-    act(() => result.current.file(new File([], 'round.wav')))
+    act(() => result.current.files([new File([], 'round.wav')]))
     await waitFor(() => expect(result.current.words).toContain('3 of 4 taps taken for 2 rods'))
     expect(keep.mock.calls.map(([rod, each]) => [rod, (each as Heard).typed])).toEqual([
       [2, '201'],
@@ -180,6 +182,23 @@ describe('ears for the bench', () => {
     ])
     expect(result.current.words).toContain('One was not: noise')
     expect(result.current.words).toContain('As asked.')
+  })
+
+  it('take one tap a file, in the order of their names', async () => {
+    const { result, keep } = listen(1)
+    ears.heard = [heard('ok', '201')]
+    ears.each = 1
+    act(() =>
+      result.current.files(['rod 10.wav', 'rod 2.wav', 'rod 1.wav'].map((name) => new File([], name))),
+    )
+    await waitFor(() => expect(result.current.words).toContain('3 of 3 taps taken for 3 rods'))
+    expect(keep.mock.calls.map(([rod]) => rod as number)).toEqual([1, 2, 3])
+    expect(
+      vi
+        .mocked(hearFile)
+        .mock.calls.slice(-3)
+        .map(([, , file]) => file.name),
+    ).toEqual(['rod 1.wav', 'rod 2.wav', 'rod 10.wav'])
   })
 })
 

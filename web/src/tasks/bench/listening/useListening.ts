@@ -19,7 +19,7 @@ export interface Listening {
   use: (device: string) => void
   simulate: () => void
   stop: () => void
-  file: (file: File) => void
+  files: (files: readonly File[]) => void
 }
 
 interface Given {
@@ -40,6 +40,9 @@ interface Given {
 
 const NEXT_SIMULATED_MS = 450
 const AT_ONCE = 2
+
+const byName = (one: File, other: File) => one.name.localeCompare(other.name, undefined, { numeric: true })
+const rodsOf = (count: number) => (count === 1 ? '1 rod' : `${count} rods`)
 
 /** Ears for the bench: taps from the microphone, the simulated drum or a file become readings, rod after rod. */
 export function useListening(given: Given): Listening {
@@ -159,24 +162,45 @@ export function useListening(given: Given): Listening {
     return () => clearTimeout(timer)
   }, [state, asked, given.lap, given.otherMuted])
 
-  const file = (chosen: File) => {
+  /** A round in one recording, or in many with a tap or more each, in the order of their names. */
+  const files = async (chosen: readonly File[]) => {
     const { job, lap, rods, rod, otherMuted } = now.current
-    setWords(`Hearing ${chosen.name}.`)
-    hearFile({ job, lap, rod, otherMuted }, rods.slice(rod === null ? 0 : rods.indexOf(rod)), chosen)
-      .then(({ taps, readings, words: said }) => {
-        for (const each of readings) now.current.keep(each.rod, each.heard)
+    let left = rods.slice(rod === null ? 0 : rods.indexOf(rod))
+    const said = new Set<string>()
+    let [taken, all, read] = [0, 0, 0]
+    for (const each of [...chosen].sort(byName)) {
+      setWords(`Hearing ${each.name}.`)
+      try {
+        const {
+          taps,
+          readings,
+          words: ofFile,
+        } = await hearFile({ job, lap, rod: left[0] ?? null, otherMuted }, left, each)
+        for (const one of readings) now.current.keep(one.rod, one.heard)
+        left = left.filter((one) => !readings.some((given) => given.rod === one))
         setLast(readings.at(-1)?.heard ?? taps.at(-1) ?? null)
-        const refused = taps.find((each) => each.status === 'refuse')
-        const taken = taps.filter((each) => each.status !== 'refuse').length
-        setWords(
-          [
-            `${taken} of ${taps.length} taps taken for ${readings.length} rods.`,
-            said,
-            refused ? `One was not: ${refused.reason}.` : '',
-          ].join(' '),
-        )
-      })
-      .catch((error: unknown) => setWords(wordsOf(error)))
+        const refused = taps.filter((tap) => tap.status === 'refuse')
+        ;[taken, all, read] = [
+          taken + taps.length - refused.length,
+          all + taps.length,
+          read + readings.length,
+        ]
+        if (ofFile) said.add(ofFile)
+        if (refused[0]) said.add(`One was not: ${refused[0].reason}.`)
+      } catch (error) {
+        said.add(chosen.length > 1 ? `${each.name}: ${wordsOf(error)}` : wordsOf(error))
+      }
+    }
+    setWords(
+      [
+        ...(all
+          ? [
+              `${all === 1 && taken === 1 ? 'The tap was' : `${taken} of ${all} taps`} taken for ${rodsOf(read)}.`,
+            ]
+          : []),
+        ...said,
+      ].join(' '),
+    )
   }
 
   return {
@@ -190,6 +214,6 @@ export function useListening(given: Given): Listening {
     use: begin,
     simulate: () => setState('simulated'),
     stop,
-    file,
+    files: (chosen) => void files(chosen),
   }
 }

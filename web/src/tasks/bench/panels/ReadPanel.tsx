@@ -7,9 +7,9 @@ import type { Bench } from '../state/types'
 import type { Reading } from '../useReading'
 import { ListenLine } from '../listening/ListenLine'
 import { ToneButton } from '../listening/ToneButton'
-import { EarButtons, type Judgement } from './EarButtons'
+import { Ask } from './Ask'
+import type { Judgement } from './EarButtons'
 import { Change, Line, MeansLine, type Means } from './MeansLine'
-import { NumberEntry } from './NumberEntry'
 import { Amid, Big, Cautions, Label, Note, Panel, Why } from './parts'
 import { TargetLine } from './TargetLine'
 
@@ -34,7 +34,7 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
   const heard = next.lap.rods.filter((each) => each.reading).length
   const byEar = bench.means === 'ear'
   return (
-    <Panel {...drop(bench.means === 'pitch' ? reading.listening.file : null)}>
+    <Panel {...drop(bench.means === 'pitch' ? reading.listening.files : null)}>
       {next.lapNo === 0 && heard === 0 ? <Cautions of={next.step.cautions} /> : null}
       <Two>
         <div aria-live="polite" data-testid="instruction">
@@ -111,58 +111,14 @@ function OtherHead({ reading: { otherMuted, muteOther } }: Pick<Props, 'reading'
   )
 }
 
-function Ask({ bench, next, reading, onWhole }: Pick<Props, 'bench' | 'next' | 'reading' | 'onWhole'>) {
-  const { rod, middle } = reading
-  const amid = rod === null && !middle
-  if (amid && reading.tapped) return null // what all taps say together holds only in their right order
-  if (bench.means === 'ear')
-    return rod === null ? (
-      <>
-        <Why>Now the whole head, if you like: tap the middle. Beside the tone you want it is</Why>
-        <EarButtons about="The whole head" chosen={next.lap.whole} onJudge={onWhole} />
-      </>
-    ) : (
-      <EarButtons about={`Rod ${rod} beside rod ${bench.reference ?? ''}`} onJudge={reading.judge} />
-    )
-  if (amid && next.lap.pair)
-    return (
-      <Why>
-        All taps together: the head rings at {next.lap.pair.lower_hz.toFixed(1)} along the dashed line and{' '}
-        {next.lap.pair.upper_hz.toFixed(1)} Hz across it. Each rod is read as the blend it hears.
-      </Why>
-    )
-  if (amid) return <Why>Change one by choosing its number in the ladder, or let the turns be worked out.</Why>
-  return (
-    <NumberEntry
-      what={middle ? 'the middle' : `rod ${rod}`}
-      round={next.lapNo}
-      means={bench.means as Means}
-      typed={reading.typed}
-      onTyped={reading.setTyped}
-      problem={reading.problem}
-      onKeep={reading.keep}
-      onStep={reading.step}
-      {...(bench.means === 'pitch' ? { letterKeys: letterKeys(reading) } : {})}
-    />
-  )
-}
-
-const letterKeys = ({ listening, middle, toMiddle, tapped, putRight }: Reading) => ({
-  ...(listening.ready ? { ' ': listening.start } : {}),
-  ...(tapped ? { o: putRight } : {}),
-  l: listening.state === 'off' ? listening.start : listening.stop,
-  i: () => toMiddle(!middle),
-})
-
-/** A recording may be let fall anywhere on the instruction. */
-const drop = (take: ((file: File) => void) | null) =>
+/** Recordings may be let fall anywhere on the instruction. */
+const drop = (take: ((files: readonly File[]) => void) | null) =>
   take
     ? {
         onDragOver: (event: DragEvent) => event.preventDefault(),
         onDrop: (event: DragEvent) => {
           event.preventDefault()
-          const [fallen] = event.dataTransfer.files
-          if (fallen) take(fallen)
+          take([...event.dataTransfer.files])
         },
       }
     : {}
