@@ -49,3 +49,22 @@ def test_a_batch_answers_every_line_in_order_and_goes_on_after_a_bad_one(
 def test_nothing_to_listen_to_is_said(capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["listen"]) == 2
     assert "sound files" in capsys.readouterr().err
+
+
+def test_the_other_head_rings_along_or_is_muted(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    """Heads tuned alike: doubted while both ring, read once the other is muted."""
+    said = {}
+    for name, more in (("rings", ["--other-rings"]), ("muted", [])):
+        wav = tmp_path / f"{name}.wav"
+        assert (
+            main(["simulate", str(wav), "--rods", "4", "--split", "0", "--other-pitch", "200", "--middle", *more]) == 0
+        )
+        truth = json.loads(wav.with_suffix(".json").read_text())
+        assert "middle" in truth["taps_s"]
+        capsys.readouterr()
+        known = ["--expect-hz", "200", "--other-hz", "200", *(["--other-muted"] if name == "muted" else [])]
+        assert main(["listen", str(wav), "--taps", "--json", *known]) == 0
+        said[name] = [json.loads(line) for line in capsys.readouterr().out.splitlines()][:4]
+    assert {each["status"] for each in said["muted"]} == {"ok"}
+    assert all(abs(each["hz"] - 200) < 0.3 for each in said["muted"])
+    assert all("mute the other head" in each["reason"] for each in said["rings"])

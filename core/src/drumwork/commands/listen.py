@@ -16,7 +16,7 @@ from drumwork.quantities import Length
 
 __all__ = ["add"]
 
-CONTEXT: Final = ("expect_hz", "centre_hz", "other_hz", "diameter_in", "diameter_mm", "kind", "at")
+CONTEXT: Final = ("expect_hz", "centre_hz", "other_hz", "other_muted", "diameter_in", "diameter_mm", "kind", "at")
 
 
 def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
@@ -26,6 +26,7 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser.add_argument("--expect-hz", type=float, help="about what it should read")
     parser.add_argument("--centre-hz", type=float, help="the drum's note in the middle")
     parser.add_argument("--other-hz", type=float, help="the other head’s pitch, so that it is not taken for this one’s")
+    parser.add_argument("--other-muted", action="store_true", help="the other head lies on a cloth and does not ring")
     size = parser.add_mutually_exclusive_group()
     size.add_argument("--diameter-in", type=float)
     size.add_argument("--diameter-mm", type=float)
@@ -93,6 +94,7 @@ def _context(request: Mapping[str, Any]) -> TapContext:
         diameter=size,
         at=Where(at),
         other_hz=_number(request, "other_hz"),
+        other_muted=request.get("other_muted") is True,
         usual_hz=usual,
     )
 
