@@ -1,7 +1,7 @@
 """Which partial of the family is the one that was asked for. Never simply the tallest.
 
 Ratios of an ideal film: (2,1) lies 1.340 above (1,1), (0,1) at 0.628 of it (Fletcher & Rossing; DLMF §10.21). Air and the other head pull (0,1) about,
-so that its place is taken widely.
+so that its place is taken widely; and the more the air weighs beside the film, the wider the family lies.
 """
 
 from __future__ import annotations
@@ -26,11 +26,18 @@ SIZE_COST_DB: Final = 5.0
 EDGE_OVER_CENTRE: Final = 1.7
 EDGE_OVER_CENTRE_LOG: Final = 0.2
 """Equal heads: the fundamental is 0.58–0.60 of the lug pitch (our own study); other relations spread it."""
-FAMILY: Final = tuple(
-    BESSEL_ZEROS[mode] / BESSEL_ZEROS[1, 1] for mode in ((2, 1), (0, 2), (3, 1), (1, 2), (4, 1), (2, 2), (0, 3))
-)
-STRETCH: Final = 1.015
-"""Air weighs less on higher modes, so that real families are a little wider than the ideal one; our own figure."""
+MODES: Final = ((2, 1), (0, 2), (3, 1), (1, 2), (4, 1), (2, 2), (0, 3))
+AIR_WEIGHTS: Final = (0.06, 0.25, 0.5, 0.8)
+"""Weight of the air that moves with the (1,1) mode against that of the film: little on a small thick head, much on a large thin one."""
+
+
+def _loaded(mode: tuple[int, int], weight: float) -> float:
+    """Where a mode lies above the (1,1), air weighing less on the higher one (`drumwork.membrane.modes`)."""
+    ideal = BESSEL_ZEROS[mode] / BESSEL_ZEROS[1, 1]
+    return ideal * math.sqrt((1 + weight) / (1 + weight / ideal))
+
+
+FAMILIES: Final = tuple(tuple(math.log(_loaded(mode, weight)) for mode in MODES) for weight in AIR_WEIGHTS)
 NEAR_LOG: Final = 0.022
 BELOW: Final = (0.46, 0.77)
 OWN_LOG: Final = 0.045  # the pair's other half
@@ -45,23 +52,28 @@ def _cents(hz: float, other: float) -> float:
     return 1200 * math.log2(hz / other)
 
 
-def _fits(ratio: float) -> float:
+def _fits(ratio: float, family: Sequence[float]) -> float:
     """How well a partial at this ratio of the (1,1) pair belongs to its family: 1 in its place, 0 far off, less than nothing where a film
     has no partial at all."""
     if abs(math.log(ratio)) < OWN_LOG or BELOW[0] <= ratio <= BELOW[1]:
         return 0.6
     if ratio < 1:
         return -1.0
-    nearest = min(abs(math.log(ratio / (place * STRETCH))) for place in FAMILY)
+    nearest = min(abs(math.log(ratio) - place) for place in family)
     return math.exp(-0.5 * (nearest / NEAR_LOG) ** 2)
 
 
 def _family(partials: Sequence[Partial], one: Partial) -> float:
     """How well the others fit, were this the (1,1) pair, in decibels; weighed by how strong they are."""
     weights = [max(0.0, 1 + each.level_db / DEEP_DB) for each in partials if each is not one]
-    fits = [_fits(each.hz / one.hz) for each in partials if each is not one]
+    ratios = [each.hz / one.hz for each in partials if each is not one]
     total = sum(weights)
-    return FAMILY_DB * sum(w * fit for w, fit in zip(weights, fits, strict=True)) / total if total else 0.0
+    if not total:
+        return 0.0
+    return FAMILY_DB * max(
+        sum(weight * _fits(ratio, family) for weight, ratio in zip(weights, ratios, strict=True)) / total
+        for family in FAMILIES
+    )
 
 
 def _usual_hz(context: TapContext) -> float | None:
