@@ -35,6 +35,7 @@ export function ListenLine({ job, listening, simulated }: Props) {
           <input
             ref={picker}
             type="file"
+            tabIndex={-1} // the button beside it opens it
             multiple
             aria-label="A recording of the round"
             accept={TAKEN}
