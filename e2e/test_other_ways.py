@@ -155,16 +155,16 @@ def test_undo_goes_back_step_by_step_and_nothing_is_erased(browser: Browser, ins
     for title in ("Slacken", "Mark", "Lay out"):
         browser.press("Undo", "button")
         browser.until(f"to be back at {title}", lambda title=title: bench.step() == title)  # type: ignore[misc]
+    browser.until(
+        "all to be stored",
+        lambda: len(installation.cluster.rows(f"select 1 from bench_jobevent where job_id = '{bench.job}'")) >= 7,
+    )
     kinds = [
         kind
         for (kind,) in installation.cluster.rows(
             f"select kind from bench_jobevent where job_id = '{bench.job}' order by seq"
         )
     ]
-    browser.until(
-        "all to be stored",
-        lambda: len(installation.cluster.rows(f"select 1 from bench_jobevent where job_id = '{bench.job}'")) >= 7,
-    )
     assert kinds[:4] == ["target", "step_done", "step_done", "turned"]
     bench.until_step("Slacken")
 
