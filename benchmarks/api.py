@@ -45,9 +45,9 @@ def fill(installation: Installation) -> None:
     """Drums up to 20,000, in the demo's workshop."""
     installation.cluster.rows(
         f"""insert into register_drum (workshop_id, tag, name, kind, diameter_m, depth_m, shell, rods_batter, rods_resonant, lost_batter,
-        lost_resonant, thread, hoops, snare_bed, badge, place_id, owner_id, state, note, search)
+        lost_resonant, bed_rods, port_rods, thread, hoops, snare_bed, badge, place_id, owner_id, state, note, search)
         select d.workshop_id, 'B-' || lpad(n::text, 6, '0'), 'Drum ' || n, (array['snare','rack-tom','floor-tom','bass'])[1 + n % 4],
-        0.3, 0.2, 'birch', 8, 8, '{{}}', '{{}}', 'M6', 'die-cast', false, 'between', d.place_id, d.owner_id, 'in', '', lower('B-' || n || ' drum ' || n)
+        0.3, 0.2, 'birch', 8, 8, '{{}}', '{{}}', '{{}}', '{{}}', 'M6', 'die-cast', false, 'between', d.place_id, d.owner_id, 'in', '', lower('B-' || n || ' drum ' || n)
         from generate_series(1, {DRUMS} - (select count(*) from register_drum)) n, (select * from register_drum order by tag limit 1) d
         returning 1"""
     )
@@ -75,7 +75,7 @@ def main() -> None:
         def fresh_job(number: int) -> None:
             """A new job now and then, so that its log stays as long as a real one's."""
             job[0] = str(uuid.uuid4())
-            tag = f"B-{number + 1:06d}"
+            tag = f"B-{number + 2:06d}"
             client.call(
                 "POST", "/api/bench/jobs", {"id": job[0], "tag": tag, "procedure": "settling-check", "side": "batter"}
             )
@@ -100,6 +100,11 @@ def main() -> None:
                 "last_seq"
             ]
 
+        fresh_job(-1)
+        for _ in range(270):
+            event()
+        long_job = job[0]
+
         acts: dict[str, Callable[[], object]] = {
             "bare (baseline)": lambda: client.call("GET", "/api/bare"),
             "Today": lambda: client.call("GET", "/api/today"),
@@ -107,6 +112,7 @@ def main() -> None:
             "register, a search": lambda: client.call("GET", "/api/register/drums?text=drum%20123"),
             "register, page 100": lambda: client.call("GET", "/api/register/drums?offset=5000"),
             "Bench event": event,
+            "Bench, 300 entries": lambda: client.call("GET", f"/api/bench/jobs/{long_job}"),
             "Bench, nothing new": lambda: client.call("GET", f"/api/bench/jobs/{job[0]}?since={seq[0]}"),
         }
 

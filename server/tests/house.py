@@ -11,10 +11,13 @@ from django.contrib.auth.models import User
 from django.test import Client
 from django.utils import timezone
 
+from apps.bench.ledger import read_ledger
+from apps.bench.selectors import job_by_id
 from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.register.models import Drum, Owner, Place
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.scope import enter_workshop
+from drumwork.work.state import BenchState
 
 INCH = 0.0254
 
@@ -83,8 +86,19 @@ def make_house(slug: str) -> House:
     return House(workshop, members[0], members[1], drum, stock)
 
 
-def start_body(drum: Drum, **more: Any) -> dict[str, Any]:
-    return {"id": str(uuid.uuid4()), "tag": drum.tag, "procedure": "new-batter-head", "side": "batter", **more}
+def start_body(
+    drum: Drum, work: str = "new-batter-head", part: str = "batter", pattern: str | None = None, **head: Any
+) -> dict[str, Any]:
+    """A job on one part; `head` is said of its first side."""
+    side = "resonant" if part == "resonant" else "batter"
+    return {
+        "id": str(uuid.uuid4()),
+        "tag": drum.tag,
+        "work": work,
+        "part": part,
+        "heads": [{"side": side, **head}],
+        "pattern": pattern,
+    }
 
 
 class Hands:
@@ -100,6 +114,7 @@ class Hands:
             "device": self.device,
             "seen": self.seen,
             "made_at": timezone.now().isoformat(),
+            "v": 2,
             "body": body,
         }
 
@@ -118,10 +133,33 @@ class Hands:
         self.seen = answer["last_seq"]
         return dict(answer["bench"])
 
-    def lap(self, step: str = "clear", number: int = -1) -> dict[str, Any]:
-        return dict(next(each for each in self.look()["steps"] if each["id"] == step)["laps"][number])
-
-    def read_round(self, lap: int, *typed: str) -> None:
-        self.send(
-            *[self.event(kind="reading", lap=lap, rod=rod, typed=each) for rod, each in enumerate(typed, start=1)]
+    def turned(self, step: str, lap: int, *turns: tuple[int, int | None]) -> dict[str, Any]:
+        """An entry of turns: rod and thirty-seconds, or None where it was skipped."""
+        return self.event(
+            kind="turned", step=step, lap=lap, made=[{"rod": rod, "turns_32": made} for rod, made in turns]
         )
+
+    def reading(self, lap: int, rod: int, typed: str, step: str = "clear", **more: Any) -> dict[str, Any]:
+        return self.event(kind="reading", step=step, lap=lap, rod=rod, typed=typed, **more)
+
+    def folded(self) -> BenchState:
+        """Where the job stands, by the core."""
+        return read_ledger(job_by_id(uuid.UUID(self.job))).state
+
+    def figures(self, entry: str) -> dict[str, Any]:
+        """The figures of one reading."""
+        return next(each for each in self.look()["figures"]["readings"] if each["entry"] == entry)
+
+    def plan(self, lap: int, step: str = "clear") -> dict[str, Any]:
+        """What was worked out for a round, with its turns by rod."""
+        mark = self.folded().laps[step][lap].plan
+        assert mark is not None
+        found = next(each for each in self.look()["figures"]["plans"] if each["entry"] == mark.event_id)
+        return {**found, "turns_32": {each["rod"]: each["turns_32"] for each in found["rods"]}}
+
+    def round(self, lap: int, step: str = "clear") -> dict[str, Any]:
+        """What a round says as a whole."""
+        return next(each for each in self.look()["figures"]["rounds"] if (each["step"], each["lap"]) == (step, lap))
+
+    def read_round(self, lap: int, *typed: str, step: str = "clear") -> None:
+        self.send(*[self.reading(lap, rod, each, step) for rod, each in enumerate(typed, start=1)])

@@ -6,12 +6,14 @@ from collections.abc import Mapping
 
 __all__ = [
     "BadEvent",
+    "BadFinding",
     "BadLayout",
     "BadPattern",
     "BadQuantity",
     "BadSound",
     "DrumworkError",
     "TooFewReadings",
+    "UnknownWork",
 ]
 
 
@@ -64,3 +66,15 @@ class BadSound(DrumworkError):
     """Sound that cannot be read, or lies outside what is taken."""
 
     code = "bad_sound"
+
+
+class BadFinding(DrumworkError):
+    """Something said to be found that this drum cannot have, or not there."""
+
+    code = "bad_finding"
+
+
+class UnknownWork(DrumworkError):
+    """Work that is not in the catalogue, or does not suit this drum."""
+
+    code = "unknown_work"

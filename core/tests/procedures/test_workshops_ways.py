@@ -1,16 +1,23 @@
 """Where the trade disagrees, each workshop's way shows in its steps (trade §17, common practice)."""
 
 import pytest
+from benches import plan as make
 
-from drumwork.procedures.new_batter_head import plan_new_batter_head
-from drumwork.procedures.plan import DrumKind, HeadJob, JobPlan, LogoPlace, Side, Stretch, Ways
+from drumwork.drums import DrumKind, Side
 from drumwork.quantities import Turns
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern, order_rods
+from drumwork.work.cautions import CAUTIONS
+from drumwork.work.plan import Plan, StepPlan
+from drumwork.work.ways import LogoPlace, Stretch
 
 
-def plan(kind: DrumKind = DrumKind.RACK_TOM, **ways: object) -> JobPlan:
-    return plan_new_batter_head(HeadJob(kind, Side.BATTER, RodLayout(8), "single 10 coated"), Ways(**ways))  # type: ignore[arg-type]
+def plan(kind: DrumKind = DrumKind.RACK_TOM, **ways: object) -> Plan:
+    return make(kind=kind, rods=8, **ways)
+
+
+def points(step: StepPlan) -> tuple[str, ...]:
+    return step.said(())
 
 
 @pytest.mark.parametrize(
@@ -24,7 +31,7 @@ def test_seating_follows_the_school(stretch: Stretch, words: str) -> None:
 @pytest.mark.parametrize("stretch", list(Stretch))
 def test_no_school_of_seating_stands_on_the_drum(stretch: Stretch) -> None:
     # F12, trade §18: a person's weight has been used; we do not advise it
-    assert any("Never stand or kneel" in caution for caution in plan(stretch=stretch).step("seat").cautions)
+    assert any("Never stand or kneel" in CAUTIONS[caution] for caution in plan(stretch=stretch).step("seat").cautions)
 
 
 @pytest.mark.parametrize("place", list(LogoPlace))
@@ -45,29 +52,29 @@ def test_on_a_floor_tom_the_logo_stays_away_from_a_leg() -> None:
 
 
 def test_grease_is_a_spot_where_dry_or_none() -> None:
-    assert any("spot of light grease" in point for point in plan(grease_dry_threads=True).step("clean").points)
-    assert any("adds no grease" in point for point in plan(grease_dry_threads=False).step("clean").points)
+    assert any("spot of light grease" in point for point in points(plan(grease_dry_threads=True).step("clean")))
+    assert any("adds no grease" in point for point in points(plan(grease_dry_threads=False).step("clean")))
 
 
 @pytest.mark.parametrize("pattern", [Pattern.STAR, Pattern.NEIGHBOUR_STAR, Pattern.PLUS_CROSS, Pattern.EVERY_THIRD])
 def test_every_pass_goes_in_the_workshops_order(pattern: Pattern) -> None:
     made = plan(pattern=pattern)
     for step in ("slacken", "tension"):
-        assert {each.order for each in made.step(step).passes} == {order_rods(RodLayout(8), pattern)}
-    assert made.turning_order == order_rods(RodLayout(8), pattern)
+        assert {each.order for each in made.step(step).data.passes} == {order_rods(RodLayout(8), pattern)}
+    assert made.turning_order(Side.BATTER) == order_rods(RodLayout(8), pattern)
 
 
 def test_turns_grow_smaller_toward_the_end() -> None:
     # common practice P10
     for kind in (DrumKind.SNARE, DrumKind.RACK_TOM, DrumKind.FLOOR_TOM):
-        sizes = [each.each for each in plan(kind).step("tension").passes]
+        sizes = [each.each for each in plan(kind).step("tension").data.passes]
         assert sizes == sorted(sizes, reverse=True)
         assert sizes[0] == Turns.of(1, 2)
 
 
 def test_each_kind_is_told_what_is_its_own() -> None:
     snare, rack, floor = (
-        " ".join(p for s in plan(kind).steps for p in (s.say, *s.points))
+        " ".join(p for s in plan(kind).steps for p in (s.say, *points(s)))
         for kind in (DrumKind.SNARE, DrumKind.RACK_TOM, DrumKind.FLOOR_TOM)
     )
     assert "wires" in snare
@@ -78,4 +85,4 @@ def test_each_kind_is_told_what_is_its_own() -> None:
 
 
 def test_tapping_goes_straight_round_whatever_the_order_of_turning() -> None:
-    assert plan(pattern=Pattern.PLUS_CROSS).tapping_order == (1, 2, 3, 4, 5, 6, 7, 8)
+    assert plan(pattern=Pattern.PLUS_CROSS).tapping_order(Side.BATTER) == (1, 2, 3, 4, 5, 6, 7, 8)

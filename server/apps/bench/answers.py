@@ -5,16 +5,16 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from apps.bench.models import Job, KeptAnswer
+from apps.bench.models import Job, JobHead, KeptAnswer
 from apps.heads.limits import fitted_head, head_of
 from apps.register.models import Drum
-from apps.workshops.schemas import to_even_rule
+from drumwork.drums import Side
 from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.membrane import ExpectedAnswer, Head, assess_target, expect_answer
-from drumwork.procedures.bench import BenchState
-from drumwork.procedures.rounds import clearing_task
 from drumwork.quantities import Pitch
 from drumwork.rods.clearing import Learned, LearnedKind, Means, propose
+from drumwork.work.clearing import clearing_task
+from drumwork.work.state import BenchState
 
 __all__ = [
     "expected_answer",
@@ -38,19 +38,26 @@ def learned_of(stored: KeptAnswer) -> Learned:
     return Learned(tuple(stored.rods), stored.rounds, kinds)
 
 
-def _head_in_hand(job: Job) -> str:
-    return job.new_head or job.old_head
+def _job_head(job: Job, side: Side) -> JobHead | None:
+    return next((head for head in job.heads.all() if head.side == side), None)
 
 
-def kept_answer(job: Job) -> Learned | None:
+def _head_in_hand(job: Job, side: Side) -> str:
+    head = _job_head(job, side)
+    return (head.new_head or head.old_head) if head else ""
+
+
+def kept_answer(job: Job, side: Side) -> Learned | None:
     """What earlier jobs taught of this head; nothing when another head was fitted since."""
-    found = KeptAnswer.objects.filter(drum=job.drum, side=job.side, head=_head_in_hand(job)).first()
+    found = KeptAnswer.objects.filter(drum=job.drum, side=side.value, head=_head_in_hand(job, side)).first()
     return learned_of(found) if found else None
 
 
-def film_in_hand(job: Job) -> Head | None:
+def film_in_hand(job: Job, state: BenchState, side: Side) -> Head | None:
     """The head being worked on, as far as its film is known."""
-    return head_of(job.stock_item, job.frozen["rods"]) if job.stock_item else fitted_head(job.drum, job.side)
+    head = _job_head(job, side)
+    rods = state.plan.drum.layouts[side].count
+    return head_of(head.stock_item, rods) if head and head.stock_item else fitted_head(job.drum, side)
 
 
 def expected_answer(head: Head, drum: Drum, learned: Learned | None) -> ExpectedAnswer:
@@ -63,30 +70,23 @@ def expected_answer(head: Head, drum: Drum, learned: Learned | None) -> Expected
         return expect_answer(head, seen=seen, rounds=rounds)
 
 
-def expected_hz_per_turn(job: Job, state: BenchState) -> float | None:
+def expected_hz_per_turn(job: Job, state: BenchState, side: Side) -> float | None:
     """What one turn of every rod should do, by film and thread; None where the film is not known."""
-    head, wanted = film_in_hand(job), state.target.value if state.target else None
+    head, wanted = film_in_hand(job, state, side), state.target(side)
     return expected_answer(head, job.drum, None).hz_per_turn(wanted) if head and wanted else None
 
 
-def _mean_now(state: BenchState) -> Pitch | None:
-    read = [lap for lap in state.laps.get("clear", []) if lap.readings]
-    if not read:
-        return None
-    heard = [mark.value.hz for mark in read[-1].readings.values()]
-    return Pitch(sum(heard) / len(heard))
-
-
-def target_words(job: Job, state: BenchState) -> str:
+def target_words(job: Job, state: BenchState, side: Side) -> str:
     """What the wanted pitch asks of film and rods, and how many turns it is likely to take from where the head stands."""
-    head, wanted = film_in_hand(job), state.target.value if state.target else None
+    head, wanted = film_in_hand(job, state, side), state.target(side)
     if head is None or wanted is None:
         return ""
     words = assess_target(head, wanted).words
-    now = _mean_now(state)
-    if now is None or abs(now.hz / wanted.hz - 1) < WORTH_SAYING:
+    lap = state.last_read(side)
+    found = lap.mean_and_spread_hz() if lap else None
+    if found is None or abs(found[0] / wanted.hz - 1) < WORTH_SAYING:
         return f"{words[0].upper()}{words[1:]}."
-    expected = expected_answer(head, job.drum, kept_answer(job))
+    now, expected = Pitch(found[0]), expected_answer(head, job.drum, kept_answer(job, side))
     turns, low, high = expected.turns(now, wanted)
     return (
         f"{words[0].upper()}{words[1:]}. From {now.hz:.0f} Hz about {turns:+.2f} turns of every rod "
@@ -94,32 +94,39 @@ def target_words(job: Job, state: BenchState) -> str:
     )
 
 
-def _last_planned(state: BenchState) -> int | None:
-    laps = state.laps.get("clear", [])
-    return next((n for n in reversed(range(len(laps))) if laps[n].plan), None)
+def _last_planned(state: BenchState, side: Side) -> tuple[str, int] | None:
+    for step in reversed(state.clearings(side)):
+        for number in reversed(range(len(state.laps[step]))):
+            if state.laps[step][number].plan:
+                return step, number
+    return None
 
 
-def _learned(job: Job, state: BenchState) -> Learned | None:
-    lap = _last_planned(state)
-    if lap is None or state.means is not Means.PITCH:
+def _learned(job: Job, state: BenchState, side: Side) -> Learned | None:
+    last = _last_planned(state, side)
+    if last is None or state.means is not Means.PITCH:
         return None
     try:
-        rule = to_even_rule(job.workshop)
-        task = clearing_task(state, lap, rule, expected_hz_per_turn(job, state), kept_answer(job))
+        task = clearing_task(state, *last, expected_hz_per_turn(job, state, side), kept_answer(job, side))
         return propose(task).learned
     except DrumworkError:  # readings undone since leave too little to learn from
         return None
 
 
-def keep_answer(job: Job, state: BenchState) -> None:
+def keep_answer(job: Job, state: BenchState, side: Side) -> None:
     """On closing: what this job taught."""
-    learned = _learned(job, state)
+    learned = _learned(job, state, side)
     if learned is None:
         return
     kinds: list[dict[str, Any]] = [asdict(kind) for kind in learned.kinds]
     KeptAnswer.objects.update_or_create(
         workshop_id=job.workshop_id,
         drum=job.drum,
-        side=job.side,
-        defaults={"head": _head_in_hand(job), "rods": list(learned.rods), "rounds": learned.rounds, "kinds": kinds},
+        side=side.value,
+        defaults={
+            "head": _head_in_hand(job, side),
+            "rods": list(learned.rods),
+            "rounds": learned.rounds,
+            "kinds": kinds,
+        },
     )

@@ -8,7 +8,9 @@ from ninja import Router, Status
 
 from apps.accounts.auth import Request, technician
 from apps.bench import flows, selectors
-from apps.bench.schemas import BenchAnswer, BenchOut, EventsIn, Receipts, StartJob
+from apps.bench.schemas import BenchAnswer, BenchOut, CanBeFound, EventsIn, OfferOut, Receipts, StartJob
+from apps.register.selectors import drum_by_tag
+from drumwork.drums import DrumKind
 
 router = Router(tags=["bench"])
 
@@ -26,10 +28,29 @@ def bench(request: Request, job_id: UUID, since: int = -1) -> BenchAnswer:
     if last == since:
         return BenchAnswer(last_seq=last, bench=None)
     bench = selectors.bench_of(selectors.job_by_id(job_id))
-    return BenchAnswer(last_seq=bench.last_seq, bench=bench)
+    return BenchAnswer.model_construct(last_seq=bench.last_seq, bench=bench)
 
 
 @router.post("/jobs/{job_id}/events", response=Receipts, auth=technician, operation_id="bench_events")
 def events(request: Request, job_id: UUID, body: EventsIn) -> Receipts:
     last, receipts = flows.take_in(job_id, body.events, request.member)
     return Receipts(receipts=receipts, last_seq=last)
+
+
+@router.get("/work/{tag}", response=list[OfferOut], operation_id="work_for")
+def work_for(request: Request, tag: str) -> list[OfferOut]:
+    """The catalogue of work for this drum; where something does not suit, why not."""
+    return selectors.offers_of(drum_by_tag(tag))
+
+
+@router.get("/findings/{kind}", response=list[CanBeFound], operation_id="can_be_found")
+def can_be_found(request: Request, kind: DrumKind) -> list[CanBeFound]:
+    """What can be found on such a drum."""
+    return selectors.can_be_found(kind)
+
+
+@router.post("/findings/{finding_id}/put-right", response={204: None}, auth=technician, operation_id="put_right")
+def put_right(request: Request, finding_id: int) -> Status[None]:
+    """Something found before is put right now."""
+    flows.put_right(finding_id)
+    return Status(204, None)

@@ -1,4 +1,4 @@
-"""Use cases of the bench: start a job, take in events."""
+"""Use cases of the bench: start a job, take in entries."""
 
 from __future__ import annotations
 
@@ -8,39 +8,44 @@ from datetime import datetime
 from typing import Any
 
 from django.db import transaction
+from django.db.backends.postgresql.psycopg_any import NumericRange
 from django.utils import timezone
 
 from apps.bench.answers import expected_hz_per_turn, kept_answer
 from apps.bench.closing import close_job
-from apps.bench.event_bodies import CloseIn, PlanIn, SettleIn, UndoIn, plan_to_json, slot_of, to_core
-from apps.bench.ledger import Ledger, freeze, read_ledger, row_of, thaw
-from apps.bench.models import Job, JobEvent
-from apps.bench.schemas import EventIn, Receipt, StartJob
+from apps.bench.ledger import Ledger, logged, read_ledger, row_of
+from apps.bench.models import PARTS, DrumFinding, Job, JobEvent, JobHead
+from apps.bench.schemas import EventIn, Receipt, StartHead, StartJob
+from apps.bench.stored import ENTRY_VERSION, PLAN_SHAPE, entry_of_device, entry_to, plan_to
+from apps.bench.wire import UnknownBody
 from apps.heads.limits import refuse_beyond_limits
 from apps.heads.models import Fitting, StockItem
 from apps.register.models import Drum
+from apps.register.sides import SideOf, facts_of
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
-from apps.workshops.schemas import to_even_rule, to_ways
+from apps.workshops.schemas import to_ways
+from drumwork.drums import Side, traits_of
 from drumwork.errors import DrumworkError
-from drumwork.procedures import events as ev
-from drumwork.procedures.bench import BenchState, require_fits
-from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD
-from drumwork.procedures.plan import DrumKind
-from drumwork.procedures.rounds import clearing_task
-from drumwork.quantities import Turns, parse_pitch
+from drumwork.procedures.catalogue import work_named
+from drumwork.quantities import Pitch, parse_pitch
 from drumwork.rods.clearing import propose
-from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern
+from drumwork.work.clearing import clearing_task
+from drumwork.work.fold import require_fits, standing_of, where
+from drumwork.work.kinds.clear import RoundPlanned, TargetChosen
+from drumwork.work.kinds.common import Closed, Settled
+from drumwork.work.kinds.passes import RodTurn, Turned
+from drumwork.work.log import Entry, Logged, Standing
+from drumwork.work.plan import Head, Plan, make_plan
+from drumwork.work.rounds import round_plan
+from drumwork.work.ways import Ways
 
-__all__ = ["start_job", "take_in"]
-
-_KEPT_APART = {"turned", "skipped", "reading", "target", "pass_added"}
-"""Kinds where two devices writing one slot unseen is a conflict; of the rest a second is a mere repeat."""
+__all__ = ["put_right", "start_job", "take_in"]
 
 
-def _stock(asked: StartJob) -> StockItem | None:
-    if asked.procedure != NEW_BATTER_HEAD or asked.stock_item is None:
+def _stock(asked: StartHead) -> StockItem | None:
+    if asked.stock_item is None:
         return None
     item = StockItem.objects.select_related("line").get(pk=asked.stock_item)
     if item.count < 1:
@@ -52,20 +57,60 @@ def _stock(asked: StartJob) -> StockItem | None:
     return item
 
 
-def _layout(drum: Drum, side: str) -> RodLayout:
-    marked = (drum.bed_rods, drum.port_rods) if side == "resonant" else ((), ())
-    return RodLayout(getattr(drum, f"rods_{side}"), frozenset(getattr(drum, f"lost_{side}")), *map(frozenset, marked))
+def _ways(asked: StartJob, member: Membership) -> Ways:
+    """The workshop's ways, with what this job does otherwise."""
+    ways = to_ways(member.workshop)
+    if asked.pattern:
+        ways = replace(ways, pattern=Pattern(asked.pattern))
+    if asked.first_head:
+        ways = replace(ways, first_head=asked.first_head)
+    return replace(ways, cadence=asked.cadence) if asked.cadence else ways
 
 
-def _first_target(job: Job, asked: StartJob, drum: Drum, member: Membership) -> None:
-    """The wanted pitch is the job's first event, so that it can be changed and undone like any other."""
-    typed = asked.target.strip() or (f"{hz:g}" if (hz := getattr(drum, f"wanted_{asked.side}_hz")) else "")
-    if typed:
-        pitch = parse_pitch(typed, member.workshop.a4_hz)
-        refuse_beyond_limits(job.stock_item, job.frozen["rods"] - len(job.frozen["lost"]), pitch)
-        body = {"kind": "target", "typed": typed}
-        _append(job, member, uuid.uuid5(job.id, "target"), body, "target", "server", job.opened_at)
-        job.save(update_fields=["last_seq"])
+def _heads(asked: StartJob, drum: Drum, sides: tuple[Side, ...], changes: bool) -> list[JobHead]:
+    said = {each.side: each for each in asked.heads}
+    made = []
+    for side in sides:
+        one = said.get(side, StartHead(side=side))
+        item = _stock(one) if changes else None
+        fitted = Fitting.objects.filter(drum=drum, side=side.value, retired_at__isnull=True).first()
+        made.append(
+            JobHead(
+                workshop_id=drum.workshop_id,
+                side=side.value,
+                stock_item=item,
+                new_head=item.line.name if item else "",
+                old_head=fitted.head if fitted else "",
+                reason=one.reason,
+            )
+        )
+    return made
+
+
+def _first_targets(job: Job, asked: StartJob, drum: Drum, heads: list[JobHead], plan: Plan, member: Membership) -> None:
+    """The wanted pitches are the job's first entries, so that they can be changed like any other."""
+    typed_for = {each.side: each.target.strip() for each in asked.heads}
+    for head in heads:
+        side = Side(head.side)
+        usual = SideOf(drum, side).wanted_hz
+        typed = typed_for.get(side, "") or (f"{usual:g}" if usual else "")
+        if not typed:
+            continue
+        pitch = parse_pitch(typed, plan.ways.a4_hz)
+        refuse_beyond_limits(head.stock_item, len(plan.drum.layouts[side].rods), pitch)
+        name = "target" if len(heads) == 1 else f"target-{side.value}"
+        entry = TargetChosen(typed, side if len(heads) > 1 else None).read(plan.ways.a4_hz)
+        _append(job, member, uuid.uuid5(job.id, name), entry, "server", job.opened_at)
+    job.save(update_fields=["last_seq"])
+
+
+def _refuse_in_hand(drum: Drum, part: str) -> None:
+    """Two open jobs about the same part exclude each other; the database sees to it, this says it kindly."""
+    low, high = PARTS[part]
+    for key, other in Job.objects.filter(drum=drum, state="open").values_list("id", "part"):
+        if PARTS[other][0] < high and low < PARTS[other][1]:
+            about = f"this {other} head" if other in ("batter", "resonant") else "this drum"
+            raise Refused("in_hand", f"A job on {about} is in hand already. Go on with that one.", 409, job=key)
 
 
 @transaction.atomic
@@ -73,38 +118,34 @@ def start_job(asked: StartJob, member: Membership) -> Job:
     """Open a job; asked again with the same id, the same job."""
     if found := Job.objects.filter(pk=asked.id).first():
         return found
+    work = work_named(asked.work)
     drum = Drum.objects.select_for_update().get(tag=asked.tag)
-    if drum.kind == DrumKind.ROPE_BASS:
+    if not traits_of(drum.kind).rods:
         raise Refused("not_rods", "This drum is tensioned by rope; there are no rods to lead along.", 422)
-    if open_job := Job.objects.filter(drum=drum, side=asked.side, state="open").first():
-        raise Refused(
-            "in_hand", f"A job on this {asked.side} head is in hand already. Go on with that one.", 409, job=open_job.id
-        )
-    ways = to_ways(member.workshop)
-    if asked.pattern:
-        ways = replace(ways, pattern=Pattern(asked.pattern))
-    item, now = _stock(asked), timezone.now()
-    fitted = Fitting.objects.filter(drum=drum, side=asked.side, retired_at__isnull=True).first()
+    _refuse_in_hand(drum, asked.part.value)
+    heads, now = _heads(asked, drum, asked.part.sides, work.changes_heads), timezone.now()
+    named = {Side(head.side): Head(head.new_head, head.old_head) for head in heads}
+    plan = make_plan(work, asked.part, facts_of(drum), _ways(asked, member), named)
     job = Job(
         id=asked.id,
         workshop=member.workshop,
         drum=drum,
-        side=asked.side,
-        procedure=asked.procedure,
-        frozen=freeze(ways, _layout(drum, asked.side), drum.kind),
-        stock_item=item,
-        new_head=item.line.name if item else "",
-        old_head=fitted.head if fitted else "",
-        reason=asked.reason,
+        work=work.id,
+        part=asked.part.value,
+        takes=NumericRange(*PARTS[asked.part.value], "[)"),
+        plan=plan_to(plan),
+        plan_shape=PLAN_SHAPE,
         opened_by=member.user,
         opened_by_name=member.shown_name,
         opened_at=now,
         touched_at=now,
     )
-    thaw(job)  # a procedure that does not suit this drum is refused here
     job.save(force_insert=True)
-    _first_target(job, asked, drum, member)
-    job.where = read_ledger(job).state.where()
+    for head in heads:
+        head.job = job
+    JobHead.objects.bulk_create(heads)
+    _first_targets(job, asked, drum, heads, plan, member)
+    job.where = where(read_ledger(job).state)
     job.save(update_fields=["where"])
     return job
 
@@ -113,100 +154,104 @@ def _append(
     job: Job,
     member: Membership,
     event_id: uuid.UUID,
-    body: dict[str, Any],
-    slot: str,
+    entry: Entry,
     device: str,
     made_at: datetime,
-    **more: Any,
+    standing: Standing = Standing.APPLIED,
+    against: str | None = None,
 ) -> JobEvent:
-    """The next event of a job. The caller holds the job's row lock."""
+    """The next entry of a job. The caller holds the job's row lock."""
     job.last_seq += 1
     return JobEvent.objects.create(
         id=event_id,
         workshop_id=job.workshop_id,
         job=job,
         seq=job.last_seq,
-        kind=body["kind"],
-        slot=slot,
-        body=body,
+        kind=entry.kind,
+        version=ENTRY_VERSION,
+        body=entry_to(entry),
+        standing=standing.value,
+        against=against,
         by=member.user,
         by_name=member.shown_name,
         device=device,
         made_at=made_at,
         received_at=timezone.now(),
-        **more,
     )
 
 
-def _work_out(ledger: Ledger, body: PlanIn) -> dict[str, Any]:
-    job, rule = ledger.job, to_even_rule(ledger.job.workshop)
-    task = clearing_task(ledger.state, body.lap, rule, expected_hz_per_turn(job, ledger.state), kept_answer(job))
-    return plan_to_json(ev.round_plan(task, propose(task)))
+def _add(ledger: Ledger, row: JobEvent) -> None:
+    ledger.add(logged(row_of(row)), row.body)
 
 
-def _both(ledger: Ledger, body: SettleIn, member: Membership, event: EventIn) -> None:
-    """Both turns happened: one more event says what they come to together."""
-    second = ledger.rows[body.event]
-    first = ledger.rows[str(second["against"])]
-    total = Turns(first["body"]["turns_32"]) + Turns(second["body"]["turns_32"])
-    merged = {**second["body"], "turns_32": total.thirtyseconds}
-    row = _append(ledger.job, member, uuid.uuid5(event.id, "both"), merged, second["slot"], event.device, event.made_at)
-    ledger.add(row_of(row))
+def _worked_out(ledger: Ledger, entry: RoundPlanned) -> RoundPlanned:
+    job, state = ledger.job, ledger.state
+    side = ledger.plan.side_of(entry.step)
+    prior, kept = expected_hz_per_turn(job, state, side), kept_answer(job, side)
+    task = clearing_task(state, entry.step, entry.lap, prior, kept)
+    return replace(entry, found=round_plan(task, propose(task)))
 
 
-def _settle(ledger: Ledger, body: SettleIn, member: Membership, event: EventIn) -> None:
-    row = ledger.rows.get(body.event)
-    if row is None or row["standing"] != "conflict":
+def _both(ledger: Ledger, second: Logged, member: Membership, event: EventIn) -> None:
+    """Both turns happened: one more entry says what they come to together."""
+    first = ledger.log[second.against or ""].entry
+    made = second.entry
+    if not (isinstance(first, Turned) and isinstance(made, Turned) and first.may_be_both() and made.may_be_both()):
+        raise Refused("no_conflict", "Only turns can both have happened.", 422)
+    before = {each.rod: each.turns_32 or 0 for each in first.made}
+    total = tuple(RodTurn(each.rod, before.get(each.rod, 0) + (each.turns_32 or 0)) for each in made.made)
+    entry = replace(made, made=total)
+    row = _append(ledger.job, member, uuid.uuid5(event.id, "both"), entry, event.device, event.made_at)
+    _add(ledger, row)
+
+
+def _settle(ledger: Ledger, entry: Settled, member: Membership, event: EventIn) -> None:
+    row = ledger.log.get(entry.event)
+    if row is None or row.standing is not Standing.CONFLICT:
         raise Refused("no_conflict", "That is not an open conflict of this job.", 422)
-    if body.take == "both":
-        if row["kind"] != "turned" or ledger.rows[str(row["against"])]["kind"] != "turned":
-            raise Refused("no_conflict", "Only turns can both have happened.", 422)
-        _both(ledger, body, member, event)
+    if entry.take == "both":
+        _both(ledger, row, member, event)
 
 
-def _standing(ledger: Ledger, event: EventIn, slot: str) -> dict[str, Any]:
-    """Whether another device wrote this slot unseen."""
-    body: Any = event.body
-    last = ledger.latest_in(slot) if slot else None
-    if last is None or last["seq"] <= event.seen or last["device"] in (event.device, "server"):
-        return {}
-    same = {k: v for k, v in last["body"].items() if k != "found"} == body.model_dump(mode="json")
-    if body.kind not in _KEPT_APART or (same and body.kind != "turned"):
-        return {"standing": "repeat"}
-    return {"standing": "conflict", "against": last["id"]}
-
-
-def _item_of(job: Job) -> StockItem | None:
-    return StockItem.objects.select_related("line").filter(pk=job.stock_item_id).first() if job.stock_item_id else None
+def _refuse_beyond(ledger: Ledger, entry: TargetChosen) -> None:
+    if entry.hz is None:
+        return
+    side = entry.side or ledger.plan.sides[0]
+    head = next((head for head in ledger.job.heads.all() if head.side == side), None)
+    if head is not None:
+        rods = len(ledger.plan.drum.layouts[side].rods)
+        refuse_beyond_limits(head.stock_item, rods, Pitch(entry.hz))
 
 
 def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
-    """Judge and store one event; errors of the core and refusals become receipts, never lose the others."""
-    body: Any = event.body
-    slot = slot_of(body)
-    stored = body.model_dump(mode="json")
-    shaped = to_core(body, ledger.job.workshop.a4_hz)
-    require_fits(ledger.state, shaped or ev.NoteWritten(""))
-    if isinstance(body, UndoIn) and ledger.rows[body.event]["device"] == "server":
-        raise Refused("not_undone", "The job began with that. Choose another pitch instead.", 422)
-    if isinstance(shaped, ev.TargetChosen) and shaped.pitch is not None:
-        refuse_beyond_limits(_item_of(ledger.job), len(ledger.state.plan.job.layout.rods), shaped.pitch)
-    standing = _standing(ledger, event, slot)
-    if isinstance(body, PlanIn) and not standing:
-        stored["found"] = _work_out(ledger, body)
-    if isinstance(body, SettleIn):
-        _settle(ledger, body, member, event)
-    if isinstance(body, CloseIn):
+    """Judge and store one entry; errors of the core and refusals become receipts, never lose the others."""
+    if isinstance(event.body, UnknownBody):
+        raise Refused(
+            "unknown_entry",
+            f"This server does not know “{event.body.kind}” entries yet; a newer device made it. It stays on that device. "
+            "Update this server, then send it again.",
+            422,
+        )
+    entry = entry_of_device(event.body.model_dump(mode="json"), ledger.plan.ways.a4_hz)
+    require_fits(ledger.state, entry)
+    if isinstance(entry, TargetChosen):
+        _refuse_beyond(ledger, entry)
+    standing, against = standing_of(ledger.state, entry, event.seen, event.device)
+    if isinstance(entry, RoundPlanned) and standing is Standing.APPLIED:
+        entry = _worked_out(ledger, entry)
+    if isinstance(entry, Settled):
+        _settle(ledger, entry, member, event)
+    if isinstance(entry, Closed):
         with transaction.atomic():  # a close that is refused half way leaves nothing
-            close_job(ledger.job, ledger.state, body, member)
-    row = _append(ledger.job, member, event.id, stored, slot, event.device, event.made_at, **standing)
-    ledger.add(row_of(row))
+            close_job(ledger.job, ledger.state, entry, member)
+    row = _append(ledger.job, member, event.id, entry, event.device, event.made_at, standing, against)
+    _add(ledger, row)
     return Receipt.model_validate({"id": event.id, "standing": row.standing, "seq": row.seq})
 
 
 def _receive(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
-    if known := ledger.rows.get(str(event.id)):
-        return Receipt(id=event.id, standing=known["standing"], seq=known["seq"])
+    if known := ledger.log.get(str(event.id)):
+        return Receipt.model_validate({"id": event.id, "standing": known.standing.value, "seq": known.seq})
     if JobEvent.objects.filter(pk=event.id).exists():
         return Receipt(id=event.id, standing="refused", code="bad_event", message="That entry belongs to another job.")
     try:
@@ -215,21 +260,35 @@ def _receive(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
         return Receipt(id=event.id, standing="refused", code=error.code, message=error.message)
 
 
-def _note_where(job: Job, state: BenchState) -> None:
-    job.where, job.touched_at = state.where(), timezone.now()
-    step = state.now
-    job.resting_until = state.resting_until if step is not None and step.id == "rest" else None
+def _note_where(ledger: Ledger) -> None:
+    job = ledger.job
+    job.where, job.touched_at = where(ledger.state), timezone.now()
+    job.resting_until = None if ledger.state.closed else ledger.state.resting_until
     job.save(update_fields=["where", "touched_at", "resting_until", "last_seq"])
 
 
 @transaction.atomic(savepoint=False)
 def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tuple[int, list[Receipt]]:
-    """Take in events in order. Each is stored once, whatever is sent how often.
+    """Take in entries in order. Each is stored once, whatever is sent how often.
 
-    The job's row is locked meanwhile, so that two web processes number one job's events one after the other.
+    The job's row is locked meanwhile, so that two web processes number one job's entries one after the other.
     """
-    job = Job.objects.select_for_update(of=("self",)).select_related("workshop", "drum").get(pk=job_id)
+    job = (
+        Job.objects.select_for_update(of=("self",))
+        .select_related("workshop", "drum")
+        .prefetch_related("heads__stock_item__line")
+        .get(pk=job_id)
+    )
     ledger = read_ledger(job)
     receipts = [_receive(ledger, event, member) for event in events]
-    _note_where(job, ledger.state)
+    _note_where(ledger)
     return job.last_seq, receipts
+
+
+@transaction.atomic
+def put_right(finding_id: int) -> None:
+    """A finding that stood on a drum is put right."""
+    row = DrumFinding.objects.select_for_update().get(pk=finding_id)
+    if row.put_right_at is None:
+        row.put_right_at = timezone.now()
+        row.save(update_fields=["put_right_at"])

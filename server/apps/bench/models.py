@@ -1,19 +1,36 @@
-"""Bench jobs and their events. Events are only ever added."""
+"""Bench jobs and their entries. Entries are only ever added."""
 
 from __future__ import annotations
 
 from django.conf import settings
-from django.contrib.postgres.fields import ArrayField
+from django.contrib.postgres.constraints import ExclusionConstraint
+from django.contrib.postgres.fields import ArrayField, IntegerRangeField, RangeOperators
 from django.db import models
+from django.db.backends.postgresql.psycopg_any import NumericRange
 from django.db.models import Q
 
 from apps.heads.models import StockItem
 from apps.register.models import Drum
 from apps.workshops.models import Owned
 
+PARTS = {
+    "batter": (0, 1),
+    "resonant": (1, 2),
+    "heads": (0, 2),
+    "wires": (2, 3),
+    "hardware": (3, 4),
+    "drum": (0, 4),
+}
+"""The stretch of a drum each part takes up, so that the database can tell whether two jobs are about the same thing."""
+
+
+def _takes(part: str) -> Q:
+    low, high = PARTS[part]
+    return Q(part=part, takes=NumericRange(low, high, "[)"))
+
 
 class Job(Owned):
-    """One job on one side of one drum. `frozen` is what the plan was made from, so that it never changes under the hands."""
+    """One job on one part of one drum. `plan` is what it began with, so that nothing changes under the hands; `plan_shape` its version."""
 
     class State(models.TextChoices):
         OPEN = "open"
@@ -21,13 +38,11 @@ class Job(Owned):
 
     id = models.UUIDField(primary_key=True)
     drum = models.ForeignKey(Drum, on_delete=models.PROTECT, related_name="jobs")
-    side = models.CharField(max_length=10)
-    procedure = models.CharField(max_length=30)
-    frozen = models.JSONField()
-    stock_item = models.ForeignKey(StockItem, null=True, on_delete=models.PROTECT, related_name="+")
-    new_head = models.CharField(max_length=60, blank=True)
-    old_head = models.CharField(max_length=60, blank=True)
-    reason = models.CharField(max_length=200, blank=True)
+    work = models.CharField(max_length=40)
+    part = models.CharField(max_length=10)
+    takes = IntegerRangeField()
+    plan = models.JSONField()
+    plan_shape = models.PositiveSmallIntegerField()
     state = models.CharField(max_length=10, choices=State.choices, default=State.OPEN)
     opened_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     opened_by_name = models.CharField(max_length=60, blank=True)
@@ -40,15 +55,39 @@ class Job(Owned):
 
     class Meta:
         constraints = [
-            models.CheckConstraint(condition=Q(side__in=["batter", "resonant"]), name="job_side"),
+            models.CheckConstraint(
+                condition=_takes("batter") | _takes("resonant") | _takes("heads") | _takes("wires") | _takes("hardware") | _takes("drum"),
+                name="job_part",
+            ),
             models.CheckConstraint(condition=Q(state="open") | Q(closed_at__isnull=False), name="job_closed_at"),
-            models.UniqueConstraint(fields=["drum", "side"], condition=Q(state="open"), name="job_one_open_a_side"),
-        ]
+            ExclusionConstraint(
+                name="job_one_open_a_part",
+                expressions=[("drum", RangeOperators.EQUAL), ("takes", RangeOperators.OVERLAPS)],
+                condition=Q(state="open"),
+            ),
+        ]  # fmt: skip
         indexes = [models.Index(fields=["workshop", "touched_at"], condition=Q(state="open"), name="job_open")]
 
 
+class JobHead(Owned):
+    """One head a job works on: what goes on, from which stock, what comes off and why."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="heads")
+    side = models.CharField(max_length=10)
+    stock_item = models.ForeignKey(StockItem, null=True, on_delete=models.PROTECT, related_name="+")
+    new_head = models.CharField(max_length=60, blank=True)
+    old_head = models.CharField(max_length=60, blank=True)
+    reason = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["job", "side"], name="job_head_one_a_side"),
+            models.CheckConstraint(condition=Q(side__in=["batter", "resonant"]), name="job_head_side"),
+        ]
+
+
 class JobEvent(Owned):
-    """One event, with the id its device gave it. `standing` tells whether it counts."""
+    """One entry, with the id its device gave it. `standing` tells whether it counts, `version` the shape of its body."""
 
     class Standing(models.TextChoices):
         APPLIED = "applied"
@@ -59,7 +98,7 @@ class JobEvent(Owned):
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="events")
     seq = models.PositiveIntegerField()
     kind = models.CharField(max_length=20)
-    slot = models.CharField(max_length=60, blank=True)
+    version = models.PositiveSmallIntegerField()
     body = models.JSONField()
     standing = models.CharField(max_length=10, choices=Standing.choices, default=Standing.APPLIED)
     against = models.UUIDField(null=True, blank=True)
@@ -77,6 +116,41 @@ class JobEvent(Owned):
             models.CheckConstraint(
                 condition=~Q(standing="conflict") | Q(against__isnull=False), name="event_conflict_against"
             ),
+        ]
+
+
+class DrumFinding(Owned):
+    """Something found on a drum, carried into its record when the job closed, and what is owed by it until it is put right."""
+
+    class Owed(models.TextChoices):
+        REPLACE = "replace"
+        FETCH = "fetch"
+        REPAIR = "repair"
+        QUALIFIED = "qualified"
+        ADJUST = "adjust"
+        LOOK = "look"
+
+    drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="findings")
+    finding = models.CharField(max_length=40)
+    side = models.CharField(max_length=10, blank=True)
+    rod = models.PositiveSmallIntegerField(null=True, blank=True)
+    degree = models.PositiveSmallIntegerField()
+    note = models.CharField(max_length=300, blank=True)
+    owed = models.CharField(max_length=10, choices=Owed.choices)
+    part = models.CharField(max_length=40, blank=True)
+    found_at = models.DateTimeField()
+    by_name = models.CharField(max_length=60, blank=True)
+    job = models.ForeignKey(Job, null=True, on_delete=models.SET_NULL, related_name="+")
+    put_right_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-found_at"]
+        indexes = [
+            models.Index(fields=["drum"], condition=Q(put_right_at__isnull=True), name="drum_finding_open"),
+        ]
+        constraints = [
+            models.CheckConstraint(condition=Q(side__in=["", "batter", "resonant"]), name="drum_finding_side"),
+            models.CheckConstraint(condition=Q(degree__range=(1, 3)), name="drum_finding_degree"),
         ]
 
 

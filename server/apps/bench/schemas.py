@@ -3,14 +3,31 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from apps.bench.event_bodies import BodyIn, MoveIn
+from apps.bench.stored import upcast_entry
+from apps.bench.wire import BodyIn, MoveIn
 from apps.workshops.schemas import TighteningPattern
+from drumwork.drums import DrumKind, Side
+from drumwork.findings import Follow, Where
+from drumwork.rods.clearing import FindingKind, Means
+from drumwork.work.kinds.steps import StepKind
+from drumwork.work.log import Standing
+from drumwork.work.plan import Part
+from drumwork.work.ways import Cadence
+
+
+class StartHead(Schema):
+    """One head of a job: from which stock, why the old one goes, and the wanted pitch as typed (empty: the drum's usual one)."""
+
+    side: Side
+    stock_item: int | None = None
+    reason: str = Field("", max_length=200)
+    target: str = Field("", max_length=30)
 
 
 class StartJob(Schema):
@@ -18,22 +35,33 @@ class StartJob(Schema):
 
     id: UUID
     tag: str
-    procedure: Literal["new-batter-head", "settling-check"]
-    side: Literal["batter", "resonant"] = "batter"
-    stock_item: int | None = None
-    reason: str = Field("", max_length=200)
+    work: str = Field(min_length=1, max_length=40)
+    part: Part = Part.BATTER
+    heads: list[StartHead] = Field(default=[], max_length=2)
     pattern: TighteningPattern | None = None
-    target: str = Field("", max_length=30)
+    cadence: Cadence | None = None
+    first_head: Side | None = None
 
 
 class EventIn(Schema):
-    """One entry. `seen` is the last event number this device knew when it was made."""
+    """One entry. `seen` is the last entry number this device knew when it was made; `v` the shape of its body.
+
+    Entries of shape 1 may still lie on a device that was without network while this server was renewed.
+    """
 
     id: UUID
     device: str = Field(min_length=1, max_length=40)
     seen: int = Field(ge=0)
     made_at: datetime
+    v: int = Field(1, ge=1, le=2)
     body: BodyIn
+
+    @model_validator(mode="before")
+    @classmethod
+    def _renew(cls, sent: Any) -> Any:
+        if isinstance(sent, dict) and sent.get("v", 1) == 1 and "kind" in (sent.get("body") or ()):
+            return {**sent, "v": 2, "body": upcast_entry(sent["body"])}
+        return sent
 
 
 class EventsIn(Schema):
@@ -55,49 +83,69 @@ class Receipts(Schema):
     last_seq: int
 
 
-class MarkOut(Schema):
-    event: str
+class PointOut(Schema):
+    """One thing to look at; `when` is true, or findings joined by all, any, not."""
+
+    text: str
+    when: Any
+
+
+class PassOut(Schema):
+    each_32: int
+    order: list[int]
+    until: str
+
+
+class StepOut(Schema):
+    """One step of the plan, as the job began. `when` decides whether it shows. `zero`: from its end turns of its side are counted."""
+
+    id: str
+    title: str
+    kind: StepKind
+    side: Side | None
+    say: str
+    points: list[PointOut]
+    cautions: list[str]
+    when: Any
+    minutes: int
+    passes: list[PassOut]
+    more_pass_32: int | None
+    down: bool
+    again: bool
+    zero: bool
+    looks_at: list[Where]
+
+
+class EntryOut(Schema):
+    """One entry of the log, with what it says in words."""
+
+    id: str
+    seq: int
     by: str
     at: datetime
+    device: str
+    standing: Standing
+    against: str | None
+    words: str
+    body: BodyIn
 
 
-class ReadingOut(MarkOut):
-    """One rod as it was read. `shown` is the reading in words; `hz` and `note` are for pitch only; `cents` is from what is wanted."""
+class ReadingFigures(Schema):
+    """What a reading comes to: `cents` from what is wanted."""
 
+    entry: str
+    rod: int
     shown: str
     hz: float | None
-    typed: str
     note: str
     cents: float | None
     doubtful: bool
-    tap: str = ""
-
-
-class TurnOut(MarkOut):
-    """`turns_32` is null where the rod was skipped."""
-
-    turns_32: int | None
-
-
-class RodOut(Schema):
-    """One rod in one lap. `owed_32` is what this lap asks of it (null: nothing asked yet)."""
-
-    rod: int
-    owed_32: int | None
-    turned: TurnOut | None
-    reading: ReadingOut | None
-    number: str
-    predicted: str
-    predicted_cents: float | None
-    predicted_sd_cents: float | None
-    reference: bool
-    why: str
 
 
 class FindingOut(Schema):
-    """Something to look at before turning on."""
+    """Something the clearing noticed, to look at before turning on."""
 
-    kind: str
+    kind: FindingKind
     rods: list[int]
     words: str
 
@@ -114,10 +162,20 @@ class PullOut(Schema):
     words: str
 
 
-class PlanOut(MarkOut):
+class PlannedRod(Schema):
+    rod: int
+    turns_32: int
+    predicted: str
+    predicted_cents: float
+    predicted_sd_cents: float
+    why: str
+
+
+class PlanFigures(Schema):
     """What was proposed. Values are in `unit`."""
 
-    means: str
+    entry: str
+    means: Means
     unit: str
     wanted: float
     spread: float
@@ -135,6 +193,7 @@ class PlanOut(MarkOut):
     verdict: str
     why: str
     too_coarse: str
+    rods: list[PlannedRod]
 
 
 class PairOut(Schema):
@@ -145,13 +204,6 @@ class PairOut(Schema):
     axis_deg: float
 
 
-class CentreOut(MarkOut):
-    """The drum's note in the middle."""
-
-    hz: float
-    note: str
-
-
 class TappedOut(Schema):
     """The round was tapped otherwise than asked: what happened, and which rod each reading belongs to."""
 
@@ -160,30 +212,39 @@ class TappedOut(Schema):
     moves: list[MoveIn]
 
 
-class LapOut(Schema):
-    each_32: int | None
-    order: list[int]
-    rods: list[RodOut]
-    plan: PlanOut | None
+class RoundFigures(Schema):
+    """What a round says as a whole, as long as its readings are those of the entries in `of`."""
+
+    step: str
+    lap: int
+    of: list[str]
     wanted_hz: float | None
-    whole: str
     pair: PairOut | None
-    centre: CentreOut | None
     tapped: TappedOut | None
     compared: str
 
 
-class StepOut(Schema):
-    id: str
-    title: str
-    kind: str
-    say: str
-    points: list[str]
-    cautions: list[str]
-    minutes: int
-    more_pass_32: int | None
-    done: MarkOut | None
-    laps: list[LapOut]
+class PitchFigures(Schema):
+    """A pitch that was typed: the wanted one, or the drum's note in the middle."""
+
+    entry: str
+    hz: float | None
+    note: str
+
+
+class UnevenFigures(Schema):
+    entry: str
+    words: str
+
+
+class Figures(Schema):
+    """Everything the server worked out, by the entry it belongs to."""
+
+    readings: list[ReadingFigures]
+    plans: list[PlanFigures]
+    rounds: list[RoundFigures]
+    pitches: list[PitchFigures]
+    uneven: list[UnevenFigures]
 
 
 class ConflictOut(Schema):
@@ -196,58 +257,53 @@ class ConflictOut(Schema):
     can_be_both: bool
 
 
-class UndoOut(Schema):
-    event: str
-    words: str
+class HeadOut(Schema):
+    """One head of the job, as it began: its rods, the orders they go in, what goes on and comes off."""
 
-
-class TallyOut(Schema):
-    rod: int
-    turns_32: int
-
-
-class BenchOut(Schema):
-    id: str
-    tag: str
-    name: str
-    kind: str
-    kind_words: str
-    size: str
-    side: str
-    procedure: str
-    title: str
-    state: str
-    where: str
+    side: Side
     new_head: str
     old_head: str
     reason: str
-    opened_by: str
-    opened_at: datetime
     rods: int
     lost: list[int]
-    badge: str
-    snare: bool
     pairs: list[list[int]]
     tapping_order: list[int]
-    pattern: str
+    turning_order: list[int]
     pattern_note: str
-    step_32: int
-    target_hz: float | None
-    target_note: str
     target_words: str
     settling_words: str
+
+
+class BenchOut(Schema):
+    """A job for the device to fold: the plan it began with, the raw log, and the figures by entry."""
+
+    id: str
+    tag: str
+    name: str
+    kind: DrumKind
+    kind_words: str
+    size: str
+    part: Part
+    work: str
+    title: str
+    changes_heads: bool
+    state: Literal["open", "closed"]
+    where: str
+    opened_by: str
+    opened_at: datetime
+    badge: str
+    snare: bool
+    pattern: str
+    step_32: int
+    cadence: Cadence
+    slacken_by: Cadence
     simulated: bool
     other_head: bool
-    means: str
-    reference: int | None
-    uneven: str
-    uneven_words: str
-    resting_until: datetime | None
-    steps: list[StepOut]
-    tally: list[TallyOut] | None
+    heads: list[HeadOut]
+    plan: list[StepOut]
+    log: list[EntryOut]
+    figures: Figures
     conflicts: list[ConflictOut]
-    undo: list[UndoOut]
-    notes: list[str]
     write_on_head: str
     last_seq: int
 
@@ -257,3 +313,45 @@ class BenchAnswer(Schema):
 
     last_seq: int
     bench: BenchOut | None
+
+
+class CanBeFound(Schema):
+    """One row of what can be found on a kind of drum."""
+
+    id: str
+    where: Where
+    words: str
+    answer: str
+    follow: Follow
+    degrees: bool
+
+
+class OfferOut(Schema):
+    """One piece of work on one part of a drum; `why_not` is empty where it can be done. `in_hand` is the job that is in the way."""
+
+    work: str
+    title: str
+    part: Part
+    changes_heads: bool
+    sides: list[Side]
+    minutes: int
+    why_not: str
+    in_hand: str | None
+
+
+class StandingFinding(Schema):
+    """A finding that stands on a drum, and what is owed by it."""
+
+    id: int
+    finding: str
+    words: str
+    place: str
+    degree: int
+    note: str
+    owed: Follow
+    answer: str
+    found_at: datetime
+    by: str
+    job_id: str | None
+
+

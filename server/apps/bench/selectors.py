@@ -1,47 +1,105 @@
-"""Named reads of bench jobs."""
+"""Named reads of bench jobs, of the work that suits a drum, and of what was found on it."""
 
 from __future__ import annotations
 
 from uuid import UUID
 
 from apps.bench.answers import film_in_hand, target_words
-from apps.bench.ledger import read_ledger
-from apps.bench.models import Job
-from apps.bench.schemas import BenchOut
+from apps.bench.ledger import Ledger, read_ledger
+from apps.bench.models import PARTS, DrumFinding, Job
+from apps.bench.schemas import BenchOut, CanBeFound, OfferOut, StandingFinding
 from apps.bench.shapes import Said, shape_bench
-from apps.bench.words import conflicts_of, undo_list
-from apps.sound.selectors import settling_of, settling_words
-from drumwork.procedures.bench import BenchState
-from drumwork.procedures.new_batter_head import NEW_BATTER_HEAD
+from apps.heads.settling import settling_of, settling_words
+from apps.register.models import Drum
+from apps.register.sides import facts_of
+from drumwork.drums import DrumKind, Side
+from drumwork.findings import Follow, Place, finding, findings_for
+from drumwork.procedures.catalogue import offers_for
 
-__all__ = ["bench_of", "job_by_id", "last_seq_of"]
+__all__ = ["bench_of", "can_be_found", "job_by_id", "last_seq_of", "offers_of", "standing_findings"]
 
 
 def last_seq_of(job_id: UUID) -> int:
-    """The job's last event number, or Job.DoesNotExist."""
+    """The job's last entry number, or Job.DoesNotExist."""
     return int(Job.objects.values_list("last_seq", flat=True).get(pk=job_id))
 
 
 def job_by_id(job_id: UUID) -> Job:
-    return Job.objects.select_related("workshop", "drum").get(pk=job_id)
+    return Job.objects.select_related("workshop", "drum").prefetch_related("heads__stock_item__line").get(pk=job_id)
 
 
-def _settling(job: Job, state: BenchState) -> str:
+def _settling(ledger: Ledger, side: Side) -> str:
     """For a new head: what it will have done by its check."""
-    wanted = state.target.value if state.target else None
-    if job.procedure != NEW_BATTER_HEAD or wanted is None:
+    job, wanted = ledger.job, ledger.state.target(side)
+    if not ledger.plan.changes_heads or wanted is None:
         return ""
-    found = settling_of(job.drum, job.side, film_in_hand(job), None)
+    found = settling_of(job.drum, side.value, film_in_hand(job, ledger.state, side), None)
     return settling_words(found, wanted, job.workshop.check_after_days, job.workshop.leave_above)
 
 
 def bench_of(job: Job) -> BenchOut:
     ledger = read_ledger(job)
-    return shape_bench(
-        job,
-        job.drum,
-        ledger.state,
-        conflicts_of(ledger),
-        undo_list(ledger),
-        Said(target_words(job, ledger.state), _settling(job, ledger.state)),
-    )
+    said = {
+        side: Said(target_words(job, ledger.state, side), _settling(ledger, side)) for side in ledger.plan.sides
+    }  # fmt: skip
+    return shape_bench(job, job.drum, ledger, said)
+
+
+def offers_of(drum: Drum) -> list[OfferOut]:
+    """The catalogue for this drum. A job in hand on any of the same part is in the way."""
+    open_jobs = list(Job.objects.filter(drum=drum, state="open").values_list("id", "part"))
+    retired = drum.state == Drum.State.RETIRED
+
+    def in_hand(part: str) -> str | None:
+        low, high = PARTS[part]
+        return next((str(key) for key, other in open_jobs if PARTS[other][0] < high and low < PARTS[other][1]), None)
+
+    return [
+        OfferOut(
+            work=offer.work.id,
+            title=offer.title,
+            part=offer.part,
+            changes_heads=offer.work.changes_heads,
+            sides=list(offer.part.sides),
+            minutes=offer.work.minutes,
+            why_not=offer.why_not or ("This drum is retired." if retired else ""),
+            in_hand=in_hand(offer.part.value),
+        )
+        for offer in offers_for(facts_of(drum))
+    ]
+
+
+def can_be_found(kind: DrumKind) -> list[CanBeFound]:
+    """The vocabulary for a kind of drum."""
+    return [
+        CanBeFound(
+            id=each.id,
+            where=each.where,
+            words=each.words,
+            answer=each.answer,
+            follow=each.follow,
+            degrees=each.degrees,
+        )
+        for each in findings_for(kind)
+    ]
+
+
+def standing_findings(drum: Drum) -> list[StandingFinding]:
+    """What was found on this drum and is not put right."""
+    rows = DrumFinding.objects.filter(drum=drum, put_right_at__isnull=True)
+    return [
+        StandingFinding(
+            id=row.pk,
+            finding=row.finding,
+            words=finding(row.finding).words,
+            place=Place(row.side, row.rod).words(),
+            degree=row.degree,
+            note=row.note,
+            owed=Follow(row.owed),
+            answer=finding(row.finding).answer,
+            found_at=row.found_at,
+            by=row.by_name,
+            job_id=str(row.job_id) if row.job_id else None,
+        )
+        for row in rows
+    ]

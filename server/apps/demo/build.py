@@ -9,20 +9,26 @@ from dataclasses import asdict, dataclass, field
 from datetime import datetime, time, timedelta
 from typing import Any
 
-from apps.bench.ledger import freeze
-from apps.bench.models import Job, KeptAnswer
+from django.db.backends.postgresql.psycopg_any import NumericRange
+
+from apps.bench.models import PARTS, Job, JobHead, KeptAnswer
+from apps.bench.stored import PLAN_SHAPE, plan_to
 from apps.demo import scenario as s
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.register.schemas import KIND_WORDS
+from apps.register.sides import SideOf, facts_of
 from apps.workshops.models import Workshop
 from apps.workshops.schemas import to_ways
+from drumwork.drums import Side, traits_of
+from drumwork.procedures.catalogue import CATALOGUE
 from drumwork.quantities import Length, Pitch, Turns
 from drumwork.rods.clearing import ClearingTask, EvenRule, Learned, Round, propose
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
+from drumwork.work.plan import Head, Part, make_plan
 
 __all__ = ["NAMESPACE", "build_history"]
 
@@ -36,6 +42,7 @@ class Pile:
     """Rows gathered for bulk insertion."""
 
     jobs: list[Job] = field(default_factory=list)
+    heads: list[JobHead] = field(default_factory=list)
     log: list[LogEntry] = field(default_factory=list)
     pitches: list[PitchRecord] = field(default_factory=list)
     fittings: list[Fitting] = field(default_factory=list)
@@ -44,6 +51,7 @@ class Pile:
 
     def save(self) -> None:
         Job.objects.bulk_create(self.jobs, batch_size=500)
+        JobHead.objects.bulk_create(self.heads, batch_size=500)
         LogEntry.objects.bulk_create(self.log, batch_size=500)
         PitchRecord.objects.bulk_create(self.pitches, batch_size=500)
         Fitting.objects.bulk_create(self.fittings, batch_size=500)
@@ -136,10 +144,10 @@ class Builder:
             lost_resonant=lost if lost_side == "resonant" else [],
             thread=model.thread,
             hoops=model.hoops,
-            snare_bed="snare" in model.kind,
-            bed_rods=s.BESIDE_BED.get(model.rods, []) if "snare" in model.kind else [],
+            snare_bed=traits_of(model.kind).wires,
+            bed_rods=s.BESIDE_BED.get(model.rods, []) if traits_of(model.kind).wires else [],
             port_rods=s.BESIDE_PORT.get(model.rods, []) if model.port else [],
-            badge="none" if model.kind == "rope-bass" else "between",
+            badge="between" if traits_of(model.kind).rods else "none",
             port_m=Length.from_inches(model.port).metres if model.port else None,
             wanted_batter_hz=model.batter_hz,
             wanted_resonant_hz=model.resonant_hz,
@@ -166,7 +174,7 @@ class Builder:
 
     def _one_head(self, drum: Drum, side: str, head: str, old: str, at: datetime, retired: datetime | None) -> None:
         who = self.random.choice(self.people)
-        job_id = self._job(drum, side, "new-batter-head" if side == "batter" else "new-resonant-head", at, head, old)
+        job_id = self._job(drum, side, f"new-{side}-head", at, head, old)
         self.pile.fittings.append(
             Fitting(
                 workshop=self.workshop, drum=drum, side=side, head=head, fitted_at=at, fitted_by_name=who,
@@ -175,7 +183,8 @@ class Builder:
         )  # fmt: skip
         record: dict[str, Any] = {"new_head": head, "old_head": old, "people": [who]}
         outcome, cleared = "", "."
-        if (wanted := getattr(drum, f"wanted_{side}_hz")) and not getattr(drum, f"lost_{side}"):
+        of = SideOf(drum, Side(side))
+        if (wanted := of.wanted_hz) and not of.lost:
             record |= self._clearing(drum, side, wanted, at, job_id, head)
             first, last = record["rounds"][0]["spread_hz"], record["rounds"][-1]["spread_hz"]
             cleared, outcome = (
@@ -196,26 +205,31 @@ class Builder:
             record,
         )
 
-    def _job(self, drum: Drum, side: str, procedure: str, at: datetime, head: str = "", old: str = "") -> uuid.UUID:
-        job_id = uuid.uuid5(NAMESPACE, f"{drum.tag}{side}{procedure}{at.isoformat()}")
-        if procedure == "new-resonant-head" or not drum.rods_batter:
+    def _job(self, drum: Drum, side: str, work_id: str, at: datetime, head: str = "", old: str = "") -> uuid.UUID:
+        """A closed job, where the catalogue has such work for such a drum; its id in any case."""
+        job_id = uuid.uuid5(NAMESPACE, f"{drum.tag}{side}{work_id}{at.isoformat()}")
+        work, part, facts = CATALOGUE.get(work_id), Part(side), facts_of(drum)
+        if work is None or work.why_not(facts, part):
             return job_id
-        minutes = self.random.randint(34, 62) if procedure == "new-batter-head" else self.random.randint(4, 14)
-        layout = RodLayout(drum.rods_batter)
+        minutes = self.random.randint(34, 62) if work.changes_heads else self.random.randint(4, 14)
+        plan = make_plan(work, part, facts, to_ways(self.workshop), {Side(side): Head(head, old)})
         self.pile.jobs.append(
             Job(
-                id=job_id, workshop=self.workshop, drum=drum, side=side, procedure=procedure, state="closed",
-                frozen=freeze(to_ways(self.workshop), layout, drum.kind), new_head=head, old_head=old,
-                opened_at=at - timedelta(minutes=minutes), closed_at=at, touched_at=at, where="closed",
+                id=job_id, workshop=self.workshop, drum=drum, work=work_id, part=side, takes=NumericRange(*PARTS[side], "[)"),
+                state="closed", plan=plan_to(plan), plan_shape=PLAN_SHAPE, opened_at=at - timedelta(minutes=minutes), closed_at=at,
+                touched_at=at, where="closed",
             )
         )  # fmt: skip
+        self.pile.heads.append(
+            JobHead(workshop=self.workshop, job_id=job_id, side=side, new_head=head, old_head=old)
+        )
         return job_id
 
     def _clearing(
         self, drum: Drum, side: str, wanted: float, at: datetime, job_id: uuid.UUID | None, head_name: str = ""
     ) -> dict[str, Any]:
         """Rounds of readings and turns from a simulated head and the real engine."""
-        layout = RodLayout(getattr(drum, f"rods_{side}"))
+        layout = RodLayout(SideOf(drum, Side(side)).rods)
         head = SimulatedHead(layout, wanted, self.random.randrange(10**9), uneven=self.random.uniform(0.005, 0.014))
         rounds: list[Round] = []
         stored: list[dict[str, Any]] = []

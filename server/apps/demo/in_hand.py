@@ -5,24 +5,24 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
-from typing import Any, Literal
+from typing import Any
 
 from apps.bench.flows import start_job, take_in
 from apps.bench.ledger import read_ledger
 from apps.bench.models import Job
-from apps.bench.schemas import EventIn, StartJob
+from apps.bench.schemas import EventIn, StartHead, StartJob
 from apps.bench.selectors import job_by_id
 from apps.demo.build import NAMESPACE
 from apps.heads.models import StockItem
 from apps.register.models import Drum
 from apps.workshops.models import Membership
-from drumwork.procedures.bench import BenchState
+from drumwork.drums import Side
+from drumwork.procedures.catalogue import work_named
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
+from drumwork.work.state import BenchState
 
 __all__ = ["jobs_in_hand"]
-
-Procedure = Literal["new-batter-head", "settling-check"]
 
 
 @dataclass
@@ -40,7 +40,7 @@ class Hands:
         self.at += timedelta(minutes=later_minutes)
         event_id = uuid.uuid5(NAMESPACE, f"{self.job.id}{self.sent}")
         self.sent += 1
-        facts = {"id": event_id, "device": "demo-tablet", "seen": 10_000, "made_at": self.at, "body": body}
+        facts = {"id": event_id, "device": "demo-tablet", "seen": 10_000, "made_at": self.at, "v": 2, "body": body}
         self.waiting.append(EventIn.model_validate(facts))
 
     def state(self) -> BenchState:
@@ -64,22 +64,26 @@ class Hands:
             order = lap.order if number < laps - 1 or rods_of_last is None else lap.order[:rods_of_last]
             for rod in order:
                 assert lap.each is not None
-                self.send(0.2, kind="turned", step=step, lap=number, rod=rod, turns_32=lap.each.thirtyseconds)
+                self.turned(0.2, step, number, rod, lap.each.thirtyseconds)
+
+    def turned(self, later_minutes: float, step: str, lap: int, rod: int, turns_32: int) -> None:
+        made = [{"rod": rod, "turns_32": turns_32}]
+        self.send(later_minutes, kind="turned", step=step, lap=lap, made=made)
 
     def tap_round(self, lap: int, only: int | None = None) -> None:
         assert self.head is not None
         for rod, pitch in list(self.head.tap().items())[:only]:
-            self.send(0.15, kind="reading", lap=lap, rod=rod, typed=f"{pitch.hz:.1f}")
+            self.send(0.15, kind="reading", step="clear", lap=lap, rod=rod, typed=f"{pitch.hz:.1f}")
 
     def work_out(self, lap: int) -> None:
-        self.send(0.1, kind="plan", lap=lap)
+        self.send(0.1, kind="plan", step="clear", lap=lap)
 
     def turn_round(self, lap: int, leave: int = 0) -> None:
         """Make the proposed turns, all but the last `leave` rods."""
         assert self.head is not None
         owed = list(self.state().laps["clear"][lap].owed().items())
         for rod, turns in owed[: len(owed) - leave]:
-            self.send(0.3, kind="turned", step="clear", lap=lap, rod=rod, turns_32=turns.thirtyseconds)
+            self.turned(0.3, "clear", lap, rod, turns.thirtyseconds)
             self.head.turn({rod: turns})
 
 
@@ -92,17 +96,16 @@ class _Starter:
         self.drums, self.members, self.now = drums, members, now
 
     def start(
-        self, name: str, minutes_ago: float, reason: str = "", who: int = 0, procedure: Procedure = "new-batter-head"
+        self, name: str, minutes_ago: float, reason: str = "", who: int = 0, work: str = "new-batter-head"
     ) -> Hands:
         drum, at = self.drums[name], self.now - timedelta(minutes=minutes_ago)
         stock = StockItem.objects.filter(diameter_m=drum.diameter_m, line__name="single 10 coated").first()
+        item = stock.pk if stock and work_named(work).changes_heads else None
         asked = StartJob(
             id=uuid.uuid5(NAMESPACE, f"job {name}"),
             tag=drum.tag,
-            procedure=procedure,
-            stock_item=stock.pk if stock and procedure == "new-batter-head" else None,
-            reason=reason,
-            target="",
+            work=work,
+            heads=[StartHead(side=Side.BATTER, stock_item=item, reason=reason)],
         )
         job = start_job(asked, self.members[who])
         Job.objects.filter(pk=job.pk).update(opened_at=at)
@@ -129,7 +132,7 @@ class _Starter:
             hands.turn_round(lap)
         hands.steps("clear", "other-head")
         hands.at = max(hands.at, self.now - timedelta(minutes=minutes_ago))
-        hands.send(0, kind="rest", minutes=rest_minutes)
+        hands.send(0, kind="rest", step="rest", minutes=rest_minutes)
         hands.state()
 
 
@@ -159,7 +162,7 @@ def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetim
     begin.to_rest("Skua", 150, 60 * 19, who=1)
     begin.to_rest("Petrel", 60 * 5, 45, who=0)
 
-    dunlin = begin.start("Dunlin", 12, procedure="settling-check")
+    dunlin = begin.start("Dunlin", 12, work="settling-check")
     dunlin.steps("look")
     dunlin.head.drop(17)  # type: ignore[union-attr]
     dunlin.tap_round(0, only=3)

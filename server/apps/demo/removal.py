@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 
-from apps.bench.models import Job, JobEvent
+from apps.bench.models import DrumFinding, Job, JobEvent, JobHead, KeptAnswer
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
 from apps.history.models import LogEntry, PitchRecord
@@ -20,6 +20,9 @@ def remove_workshop(workshop: Workshop) -> None:
     enter_workshop(workshop.pk)
     for model in (
         JobEvent,
+        JobHead,
+        DrumFinding,
+        KeptAnswer,
         Job,
         FollowUp,
         LogEntry,

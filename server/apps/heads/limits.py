@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.register.models import Drum
+from apps.register.sides import SideOf
 from apps.workshops.errors import Refused
+from drumwork.drums import Side, traits_of
 from drumwork.membrane import Film, Head, assess_target
 from drumwork.quantities import Length, Pitch
 
@@ -12,7 +14,6 @@ __all__ = ["fitted_head", "fitted_name", "head_of", "refuse_beyond", "refuse_bey
 
 USUAL_MIL = 10.0  # trade §10: ordinary single ply, from memory of common stock
 SNARE_SIDE_MIL = 3.0  # common practice, F4
-NO_FILM_KINDS = ("practice-mesh", "rope-bass")
 NOT_FILM = ("mesh", "skin")
 """Finishes whose strength the core knows nothing of."""
 
@@ -39,20 +40,16 @@ def fitted_name(drum: Drum, side: str) -> str:
 def fitted_head(drum: Drum, side: str) -> Head | None:
     """The head fitted on this side, where its line is known by name."""
     line = HeadLine.objects.filter(name=fitted_name(drum, side)).first()
-    rods = _rods_there(drum, side)
+    rods = SideOf(drum, Side(side)).rods_there
     if line is None or line.finish in NOT_FILM or rods < 3:
         return None
     return Head(_film(line), Length(drum.diameter_m), rods)
 
 
-def _rods_there(drum: Drum, side: str) -> int:
-    return int(getattr(drum, f"rods_{side}")) - len(getattr(drum, f"lost_{side}"))
-
-
 def usual_head(drum: Drum, side: str) -> Head | None:
     """A head such drums usually carry (trade §10, common practice), for reckoning where none is on record."""
-    rods = _rods_there(drum, side)
-    if drum.kind in NO_FILM_KINDS or rods < 3:
+    rods = SideOf(drum, Side(side)).rods_there
+    if not traits_of(drum.kind).film or rods < 3:
         return None
     mil = SNARE_SIDE_MIL if drum.snare_bed and side == "resonant" else USUAL_MIL
     return Head(Film.from_mil(mil), Length(drum.diameter_m), rods)

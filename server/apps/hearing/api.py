@@ -30,6 +30,7 @@ Rod = Annotated[int, Field(ge=1, le=16)]
 class SimulatedTapIn(Schema):
     """The round, and the rod; no rod is the middle of the head. `other_muted`: the other head lies on a cloth."""
 
+    step: str = Field(min_length=1, max_length=40)
     lap: Lap
     rod: Rod | None = None
     other_muted: bool = True
@@ -45,6 +46,7 @@ class PlaceIn(SimulatedTapIn):
 class RoundIn(Schema):
     """The round, and the rods still to be read, in the order they are tapped; comma separated."""
 
+    step: str = Field(min_length=1, max_length=40)
     lap: Lap = 0
     other_muted: bool = True
     rods: str = Field("", max_length=60)
@@ -55,7 +57,7 @@ class ConsentIn(Schema):
 
 
 def _place(of: SimulatedTapIn) -> Place:
-    return Place(of.lap, of.rod, of.other_muted)
+    return Place(of.step, of.lap, of.rod, of.other_muted)
 
 
 @router.post("/jobs/{job_id}/tap", response=HeardOut, operation_id="hear_tap")
@@ -71,7 +73,7 @@ def hear_file(request: Request, job_id: UUID, sound: File[UploadedFile], of: For
         raise Refused("too_big", "Recordings of up to 64 MB are taken. Cut this one down to the taps.", 413)
     samples, rate = read_sound(io.BytesIO(sound.read()), sound.name or "the recording")
     rods = [int(each) for each in of.rods.split(",") if each.isdigit()]
-    first = Place(of.lap, next(iter(rods), 1), of.other_muted)
+    first = Place(of.step, of.lap, next(iter(rods), 1), of.other_muted)
     return flows.hear_file(job_id, samples, rate, first, rods, request.member)
 
 
@@ -97,7 +99,7 @@ def tap_sound(request: Request, tap_id: UUID) -> HttpResponse:
 def export_taps(request: Request, job_id: UUID) -> HttpResponse:
     """A ZIP with the kept sounds as WAV and everything heard as JSON."""
     job = Job.objects.select_related("drum").get(pk=job_id)
-    name = f"{job.drum.tag}-{job.side}-taps.zip"
+    name = f"{job.drum.tag}-{job.part}-taps.zip"
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return HttpResponse(keeping.export(job), content_type="application/zip", headers=headers)
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 import uuid
 from collections.abc import Sequence
 
@@ -15,8 +14,10 @@ from apps.bench.models import Job
 from apps.hearing.keeping import keep_tap
 from apps.hearing.schemas import HeardFileOut, HeardOut, Place, RodHeardOut, shape_heard
 from apps.hearing.stand_in import simulated_drum
+from apps.register.sides import SideOf
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
+from drumwork.drums import Side, traits_of
 from drumwork.listening import (
     HeardRod,
     TapContext,
@@ -29,61 +30,50 @@ from drumwork.listening import (
     usual_edge_hz,
 )
 from drumwork.listening.choose import EDGE_OVER_CENTRE
-from drumwork.procedures.bench import BenchState
-from drumwork.procedures.plan import DrumKind
-from drumwork.quantities import Length
+from drumwork.quantities import Interval, Length
+from drumwork.work.state import BenchState
 
 __all__ = ["hear_file", "hear_simulated", "hear_tap"]
 
 SIMULATED_RATE = 44_100
 ALIKE_CENTS = 90.0
-KINDS: dict[str, str] = {
-    DrumKind.SNARE: "snare",
-    DrumKind.MARCHING_SNARE: "snare",
-    DrumKind.ORCHESTRAL_SNARE: "snare",
-    DrumKind.BASS: "bass",
-    DrumKind.MARCHING_BASS: "bass",
-}
 FEWEST_TO_ALIGN = 4
 
 
 def _job(job_id: uuid.UUID) -> Job:
-    return Job.objects.select_related("workshop", "drum").get(pk=job_id)
+    return Job.objects.select_related("workshop", "drum").prefetch_related("heads__stock_item__line").get(pk=job_id)
 
 
-def _read_last(state: BenchState) -> float | None:
+def _read_last(state: BenchState, side: Side) -> float | None:
     """The middle of what was read last, once two rods were."""
-    for lap in reversed(state.laps.get("clear", [])):
+    for lap in reversed(state.rounds(side)):
         heard = sorted(mark.value.hz for mark in lap.readings.values())
         if len(heard) >= 2:
             return float(heard[len(heard) // 2])
     return None
 
 
-def _usual(job: Job, side: str) -> float | None:
-    hz = getattr(job.drum, f"wanted_{side}_hz")
-    return float(hz) if hz else None
+def _centre(state: BenchState, side: Side) -> float | None:
+    laps = [lap for step in state.clearings(side) for lap in state.laps[step]]
+    return next((lap.centre.value.hz for lap in reversed(laps) if lap.centre), None)
 
 
-def _centre(state: BenchState) -> float | None:
-    return next((lap.centre.value.hz for lap in reversed(state.laps.get("clear", [])) if lap.centre), None)
-
-
-def _other(job: Job, expected: float | None, read: bool) -> float | None:
-    """The other head's pitch. What is wanted of this head may be far from what is: until it has been read, only an other one wanted alike is
-    told of, which cannot be taken for this one."""
-    other = _usual(job, "resonant" if job.side == "batter" else "batter")
+def _other(of: SideOf, state: BenchState, expected: float | None, read: bool) -> float | None:
+    """The other head's pitch: as read on this job, else as wanted. What is wanted of this head may be far from what is: until it has been
+    read, only an other one wanted alike is told of, which cannot be taken for this one."""
+    other = _read_last(state, of.other.side) or of.other.wanted_hz
     if other is None or expected is None:
         return None
-    return other if read or abs(1200 * math.log2(other / expected)) < ALIKE_CENTS else None
+    return other if read or abs(Interval.from_ratio(other / expected).cents) < ALIKE_CENTS else None
 
 
 def _context(ledger: Ledger, place: Place) -> TapContext:
     """What is known of the next tap: what was read last, else what is wanted, else what this drum usually is."""
     state, job = ledger.state, ledger.job
-    size, centre = Length(job.drum.diameter_m), _centre(state)
-    read = _read_last(state)
-    expected = read or (state.target.value.hz if state.target and state.target.value else _usual(job, job.side))
+    of = SideOf(job.drum, ledger.plan.side_of(place.step))
+    size, centre = Length(job.drum.diameter_m), _centre(state, of.side)
+    read, wanted = _read_last(state, of.side), state.target(of.side)
+    expected = read or (wanted.hz if wanted else of.wanted_hz)
     if place.rod is None:
         usual = expected / EDGE_OVER_CENTRE if expected and not centre else None
         return TapContext(centre_hz=centre, diameter=size, at=Where.CENTRE, usual_hz=usual)
@@ -91,9 +81,9 @@ def _context(ledger: Ledger, place: Place) -> TapContext:
         expect_hz=expected,
         centre_hz=centre,
         diameter=size,
-        other_hz=_other(job, expected, read is not None),
+        other_hz=_other(of, state, expected, read is not None),
         other_muted=place.other_muted,
-        usual_hz=usual_edge_hz(size, KINDS.get(job.drum.kind, "")),
+        usual_hz=usual_edge_hz(size, traits_of(job.drum.kind).family),
     )
 
 
@@ -118,7 +108,7 @@ def hear_file(
     read = [listen_to_tap(cut.samples, rate, context) for cut in cuts]
     if not read:
         raise Refused("no_taps", "No tap was heard in this recording. Tap once at each rod, a second apart.", 422)
-    assigned, words = _align(ledger, [each for each in read if each.hz], rods)
+    assigned, words = _align(ledger, first, [each for each in read if each.hz], rods)
     taps, by_rod, given = [], dict[int, list[HeardOut]](), iter(assigned)
     for cut, each in zip(cuts, read, strict=True):
         rod = next(given, None) if each.hz else None
@@ -137,12 +127,12 @@ def _merged(taps: Sequence[HeardOut]) -> HeardOut:
     return nearest.model_copy(update={"hz": middle, "typed": f"{middle:.2f}{'?' if doubtful else ''}"})
 
 
-def _align(ledger: Ledger, heard: Sequence[TapReading], rods: Sequence[int]) -> tuple[list[int], str]:
+def _align(ledger: Ledger, place: Place, heard: Sequence[TapReading], rods: Sequence[int]) -> tuple[list[int], str]:
     """Which rod each tap belongs to, in the order asked for; where there are too few taps to tell, one after the other."""
     if len(heard) < FEWEST_TO_ALIGN or len(rods) < FEWEST_TO_ALIGN:
         return list(rods[: len(heard)]), ""
     told = [HeardRod.of(each.hz or 0.0, each.partials) for each in heard]
-    found = spot_order(ledger.state.plan.job.layout, rods, told)
+    found = spot_order(ledger.state.layout(ledger.plan.side_of(place.step)), rods, told)
     return list(found.rods), found.words
 
 
@@ -152,7 +142,7 @@ def hear_simulated(job_id: uuid.UUID, place: Place, member: Membership) -> Heard
         raise Refused("not_demo", "The simulated drum is for the demo.", 404)
     job = _job(job_id)
     ledger = read_ledger(job)
-    drum = simulated_drum(ledger, place.other_muted)
+    drum = simulated_drum(ledger, place)
     seed = 1000 * place.lap + (place.rod or 0)
     sound = drum.tap(place.rod, SIMULATED_RATE, seed) if place.rod else drum.tap_middle(SIMULATED_RATE, seed)
     found = listen_to_tap(sound, SIMULATED_RATE, _context(ledger, place))

@@ -52,6 +52,7 @@ def keep_tap(
         id=uuid.uuid4(),
         workshop_id=job.workshop_id,
         job=job,
+        step=place.step,
         lap=place.lap,
         rod=place.rod,
         by=member.user,
@@ -151,6 +152,6 @@ def export(job: Job) -> bytes:
             if name:
                 packed.writestr(name, _as_file(*_samples(tap), "WAV"))
             said.append(TapOut.of(tap).model_dump(mode="json") | {"file": name})
-        about = {"drum": job.drum.tag, "side": job.side, "job": str(job.id), "opened_at": job.opened_at.isoformat()}
+        about = {"drum": job.drum.tag, "part": job.part, "job": str(job.id), "opened_at": job.opened_at.isoformat()}
         packed.writestr("taps.json", json.dumps(about | {"taps": said}, ensure_ascii=False, indent=1) + "\n")
     return file.getvalue()

@@ -15,6 +15,7 @@ class HeardTap(Owned):
 
     id = models.UUIDField(primary_key=True)
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="taps")
+    step = models.CharField(max_length=40)
     lap = models.PositiveSmallIntegerField()
     rod = models.PositiveSmallIntegerField(null=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")

@@ -8,15 +8,18 @@ from uuid import UUID
 
 from ninja import Schema
 
-from apps.bench.event_bodies import MOST_PARTIALS, PartialIn
+from apps.bench.wire import MOST_PARTIALS, PartialIn
 from apps.bench.schemas import PairOut
 from apps.hearing.models import HeardTap
+from drumwork.drums import Side
 from drumwork.listening import TapReading
+from drumwork.work.plan import Part
 
 
 class Place(NamedTuple):
-    """Where a tap belongs: the round of clearing and the rod, None in the middle of the head; and how the other head lay."""
+    """Where a tap belongs: the clearing step, its round and the rod, None in the middle of the head; and how the other head lay."""
 
+    step: str
     lap: int
     rod: int | None
     other_muted: bool = True
@@ -65,6 +68,7 @@ class TapOut(Schema):
     """A tap as it was heard. `has_sound` tells whether it can be played back."""
 
     id: UUID
+    step: str
     lap: int
     rod: int | None
     by_name: str
@@ -91,6 +95,10 @@ class TapOut(Schema):
 class RoundOut(Schema):
     """One round as its taps tell it together: the split pair and its axis, and the drum's note in the middle."""
 
+    step: str
+    title: str
+    side: Side
+    rods: int
     lap: int
     pair: PairOut | None
     centre_hz: float | None
@@ -101,8 +109,7 @@ class TapsOut(Schema):
 
     tag: str
     name: str
-    side: str
-    rods: int
+    part: Part
     badge: str
     rounds: list[RoundOut]
     taps: list[TapOut]

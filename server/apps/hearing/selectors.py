@@ -6,10 +6,10 @@ import uuid
 
 from apps.bench.ledger import read_ledger
 from apps.bench.models import Job
-from apps.bench.shapes import shape_pair
+from apps.bench.figures import shape_pair
 from apps.hearing.models import HeardTap
 from apps.hearing.schemas import RoundOut, TapOut, TapsOut
-from drumwork.procedures.rounds import heard_pair
+from drumwork.work.clearing import heard_pair
 
 __all__ = ["heard_on"]
 
@@ -18,24 +18,25 @@ def heard_on(job_id: uuid.UUID) -> TapsOut:
     """All taps of a job, each with the rod it belongs to as far as is known now, and what each round says as a whole. Sound is not loaded."""
     job = Job.objects.select_related("drum", "workshop").get(pk=job_id)
     state = read_ledger(job).state
-    layout, laps = state.plan.job.layout, state.laps.get("clear", [])
-    moved = {tap: rod for lap in laps for rod, tap in lap.taps.items() if tap}
+    moved = {
+        tap: rod for step in state.clearings() for lap in state.laps[step] for rod, tap in lap.taps.items() if tap
+    }  # fmt: skip
     taps = [TapOut.of(tap) for tap in HeardTap.objects.filter(job=job).order_by("heard_at").defer("sound")]
     for tap in taps:
         tap.rod = moved.get(str(tap.id), tap.rod)
+    rounds = [
+        RoundOut(
+            step=step,
+            title=state.plan.step(step).title,
+            side=state.plan.side_of(step),
+            rods=state.layout(state.plan.side_of(step)).count,
+            lap=number,
+            pair=shape_pair(heard_pair(state.layout(state.plan.side_of(step)), lap)),
+            centre_hz=lap.centre.value.hz if lap.centre else None,
+        )
+        for step in state.clearings()
+        for number, lap in enumerate(state.laps[step])
+    ]
     return TapsOut(
-        tag=job.drum.tag,
-        name=job.drum.name,
-        side=job.side,
-        rods=layout.count,
-        badge=job.drum.badge,
-        rounds=[
-            RoundOut(
-                lap=number,
-                pair=shape_pair(heard_pair(layout, lap)),
-                centre_hz=lap.centre.value.hz if lap.centre else None,
-            )
-            for number, lap in enumerate(laps)
-        ],
-        taps=taps,
+        tag=job.drum.tag, name=job.drum.name, part=state.plan.part, badge=job.drum.badge, rounds=rounds, taps=taps
     )

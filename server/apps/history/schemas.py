@@ -7,11 +7,14 @@ from typing import Any
 
 from ninja import Schema
 
+from apps.bench.schemas import OfferOut, StandingFinding
+from drumwork.drums import DrumKind, Side
+
 
 class FittedOut(Schema):
     """One side as it stands. `months_past` > 0 means past the age this workshop expects."""
 
-    side: str
+    side: Side
     head: str | None
     since: datetime | None
     by: str
@@ -69,7 +72,7 @@ class LogOut(Schema):
 class Sheet(Schema):
     tag: str
     name: str
-    kind: str
+    kind: DrumKind
     kind_words: str
     size: str
     shell: str
@@ -83,7 +86,8 @@ class Sheet(Schema):
     badge: str
     port: str
     note: str
-    can_change_batter: bool
+    work: list[OfferOut]
+    findings: list[StandingFinding]
     sides: list[FittedOut]
     wires: WiresOut | None
     pitches: list[PitchOut]

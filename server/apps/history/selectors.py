@@ -6,16 +6,19 @@ from datetime import datetime
 from typing import NamedTuple
 
 from apps.bench.models import Job
+from apps.bench.selectors import offers_of, standing_findings
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
 from apps.history.models import LogEntry, PitchRecord
 from apps.history.schemas import FittedOut, FittingMark, LogOut, PitchOut, Sheet, WiresOut
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, length_words, size_words
+from apps.register.sides import SideOf
 from apps.workshops.models import Workshop
 from drumwork.condition import months_between, months_past_life
-from drumwork.procedures.new_batter_head import SUITED_KINDS
+from drumwork.drums import Side
 from drumwork.quantities import Interval, Pitch
+from drumwork.work.plan import Part
 
 __all__ = ["sheet_of"]
 LOG_LENGTH = 60
@@ -38,16 +41,17 @@ def _side(drum: Drum, side: str, facts: _Facts, workshop: Workshop, now: datetim
     fitted = next((f for f in facts.fittings if f.side == side and f.retired_at is None), None)
     pitch = next((p for p in reversed(facts.pitches) if p.side == side), None)
     due = next((d for d in facts.due if d.side == side), None)
-    job = next((j for j in facts.jobs if j.side == side), None)
-    wanted = getattr(drum, f"wanted_{side}_hz")
+    job = next((j for j in facts.jobs if Side(side) in Part(j.part).sides), None)
+    of = SideOf(drum, Side(side))
+    wanted = of.wanted_hz
     life = getattr(workshop, f"{side}_life_months")
     return FittedOut(
         side=side,
         head=fitted.head if fitted else None,
         since=fitted.fitted_at if fitted else None,
         by=fitted.fitted_by_name if fitted else "",
-        rods=getattr(drum, f"rods_{side}"),
-        lost=getattr(drum, f"lost_{side}"),
+        rods=of.rods,
+        lost=of.lost,
         mean_hz=pitch.mean_hz if pitch else None,
         note=Pitch(pitch.mean_hz).note(workshop.a4_hz) if pitch else "",
         spread_hz=pitch.spread_hz if pitch else None,
@@ -63,7 +67,7 @@ def _side(drum: Drum, side: str, facts: _Facts, workshop: Workshop, now: datetim
 
 
 def _pitch(row: PitchRecord, drum: Drum) -> PitchOut:
-    wanted = row.wanted_hz or getattr(drum, f"wanted_{row.side}_hz") or row.mean_hz
+    wanted = row.wanted_hz or SideOf(drum, Side(row.side)).wanted_hz or row.mean_hz
     half = row.spread_hz / 2
     spread = Interval.from_ratio((row.mean_hz + half) / (row.mean_hz - half)).cents if half < row.mean_hz else 0.0
     return PitchOut(
@@ -115,7 +119,8 @@ def sheet_of(drum: Drum, workshop: Workshop, now: datetime) -> Sheet:
         owner=drum.owner.name,
         kits=[kit.name for kit in drum.kits.all()],
         port=f"{length_words(drum.port_m, unit)} {unit}" if drum.port_m else "",
-        can_change_batter=drum.kind in SUITED_KINDS and drum.state != Drum.State.RETIRED,
+        work=offers_of(drum),
+        findings=standing_findings(drum),
         sides=[_side(drum, side, facts, workshop, now) for side in sides],
         wires=_wires(facts),
         pitches=[_pitch(row, drum) for row in facts.pitches],

@@ -9,8 +9,11 @@ from apps.bench.models import Job
 from apps.history.models import LogEntry
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.register.schemas import KIND_WORDS, DrumIn, to_fields
+from apps.register.sides import SideOf
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
+from drumwork.drums import Side
+from drumwork.work.plan import Part
 
 __all__ = ["add_drum", "edit_drum"]
 
@@ -68,9 +71,10 @@ def add_drum(body: DrumIn, member: Membership) -> Drum:
 def edit_drum(drum: Drum, body: DrumIn, member: Membership) -> Drum:
     """Rods cannot change under a job in hand: its count would no longer fit the drum."""
     _refuse_taken(body.tag, drum.pk)
-    busy = set(Job.objects.filter(drum=drum, state="open").values_list("side", flat=True))
-    for side in ("batter", "resonant"):
-        if side in busy and getattr(body, f"rods_{side}") != getattr(drum, f"rods_{side}"):
+    parts = Job.objects.filter(drum=drum, state="open").values_list("part", flat=True)
+    busy = {side.value for part in parts for side in Part(part).sides}
+    for side, rods in (("batter", body.rods_batter), ("resonant", body.rods_resonant)):
+        if side in busy and rods != SideOf(drum, Side(side)).rods:
             raise Refused(
                 "job_in_hand",
                 f"A job on the {side} head is in hand; its rods are being counted. Close it first.",

@@ -10,33 +10,12 @@ from pydantic import Field
 from apps.register.models import Drum
 from apps.workshops.errors import Refused
 from apps.workshops.models import Workshop
+from drumwork.drums import TRAITS, DrumKind
 from drumwork.errors import DrumworkError
-from drumwork.procedures.plan import DrumKind
 from drumwork.quantities import Length, parse_length, parse_pitch
 
-KindName = Literal[
-    "snare",
-    "rack-tom",
-    "floor-tom",
-    "bass",
-    "marching-bass",
-    "marching-snare",
-    "orchestral-snare",
-    "practice-mesh",
-    "rope-bass",
-]
 StateName = Literal["in", "out", "repair", "retired"]
-KIND_WORDS = {
-    "snare": "snare",
-    "rack-tom": "rack tom",
-    "floor-tom": "floor tom",
-    "bass": "bass drum",
-    "marching-bass": "marching bass",
-    "marching-snare": "marching snare",
-    "orchestral-snare": "orchestral snare",
-    "practice-mesh": "practice drum, mesh",
-    "rope-bass": "rope-tension bass",
-}
+KIND_WORDS = {kind.value: traits.words for kind, traits in TRAITS.items()}
 
 
 class DrumIn(Schema):
@@ -44,7 +23,7 @@ class DrumIn(Schema):
 
     tag: str = Field(min_length=1, max_length=20)
     name: str = Field(min_length=1, max_length=60)
-    kind: KindName
+    kind: DrumKind
     diameter: str = Field(min_length=1, max_length=20)
     depth: str = Field(min_length=1, max_length=20)
     shell: str = Field("", max_length=60)
@@ -115,7 +94,7 @@ def size_words(diameter_m: float, depth_m: float, unit: str) -> str:
 
 
 def rods_words(kind: str, batter: int, resonant: int) -> str:
-    if kind == DrumKind.ROPE_BASS:
+    if not TRAITS[DrumKind(kind)].rods:
         return "rope"
     return f"{batter}" if batter == resonant else f"{batter}/{resonant}"
 
@@ -147,11 +126,11 @@ def _check_rods(body: DrumIn, problems: dict[str, str]) -> None:
             problems[name] = f"There is no rod {strange[0]} on a resonant head of {body.rods_resonant}."
     for side in ("batter", "resonant"):
         count, lost = getattr(body, f"rods_{side}"), getattr(body, f"lost_{side}")
-        if body.kind != "rope-bass" and not 4 <= count <= 16:
+        if TRAITS[body.kind].rods and not 4 <= count <= 16:
             problems[f"rods_{side}"] = "A head has 4 to 16 rods."
         elif strange := [rod for rod in lost if not 1 <= rod <= count]:
             problems[f"lost_{side}"] = f"There is no rod {strange[0]} on a head of {count}."
-        elif body.kind != "rope-bass" and count - len(set(lost)) < 3:
+        elif TRAITS[body.kind].rods and count - len(set(lost)) < 3:
             problems[f"lost_{side}"] = "Fewer than three rods cannot hold a head."
 
 

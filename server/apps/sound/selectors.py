@@ -8,20 +8,20 @@ from apps.bench.answers import expected_answer, learned_of
 from apps.bench.models import KeptAnswer
 from apps.heads.limits import fitted_head, fitted_name, usual_head
 from apps.heads.models import Fitting
-from apps.history.models import LogEntry, PitchRecord
+from apps.heads.settling import settling_of, settling_words
 from apps.register.models import Drum
+from apps.register.sides import SideOf
 from apps.sound.schemas import SideSoundOut, SoundChoice, SoundOut, TwoHeadsOut, shape_film, shape_two
 from apps.workshops.errors import Refused
 from apps.workshops.models import Workshop
+from drumwork.drums import Side
 from drumwork.membrane import SOUNDS, Head, assess_target, plan_two_heads
-from drumwork.quantities import Interval, Length, Pitch
+from drumwork.quantities import Length, Pitch
 from drumwork.quantities.intervals import parse_interval
 from drumwork.rods.clearing import Learned
-from drumwork.settling import Dropped, Settling, expect_settling
 
-__all__ = ["settling_of", "settling_words", "sound_of", "two_heads_of"]
+__all__ = ["sound_of", "two_heads_of"]
 SIDES = ("batter", "resonant")
-THIN_M = 0.1e-3
 DAY_SECONDS = 86_400
 
 
@@ -45,50 +45,9 @@ def _answer_words(drum: Drum, side: str, head: Head, at: Pitch) -> str:
     )
 
 
-def film_kind(head: Head) -> str:
-    """The core's kinds of settling film."""
-    if head.film.thickness_m < THIN_M:
-        return "snare-side"
-    return "double" if head.film.plies > 1 else "single"
-
-
-def _seen(drum: Drum, side: str, fitted_at: datetime) -> list[Dropped]:
-    """How far this head had dropped at its first check, by what was read before anything was turned."""
-    left = PitchRecord.objects.filter(drum=drum, side=side, at__gte=fitted_at).order_by("at").first()
-    check = (
-        LogEntry.objects.filter(drum=drum, side=side, kind="settling-check", at__gt=fitted_at).order_by("at").first()
-    )
-    if left is None or check is None or check.at <= left.at:
-        return []
-    rounds = check.record.get("rounds") or [{}]
-    found = rounds[0].get("mean_hz")
-    if not found:
-        return []
-    days = (check.at - left.at).total_seconds() / DAY_SECONDS
-    return [Dropped(days, Interval.from_ratio(left.mean_hz / found).cents)] if days > 0 else []
-
-
-def settling_of(drum: Drum, side: str, head: Head | None, fitted_at: datetime | None) -> Settling:
-    """What is expected of the head on this side, by its film and its own first check."""
-    kind = film_kind(head) if head else "single"
-    return expect_settling(kind, _seen(drum, side, fitted_at) if fitted_at else ())
-
-
-def settling_words(found: Settling, wanted: Pitch, days: int, leave_above: bool) -> str:
-    """For a head just fitted: what it will have done by its check, and where to leave it."""
-    drop, sd = found.drop_cents(days), found.drop_sd_cents(days)
-    words = f"Expect it {drop:.0f} cents lower at its check in {days} day{'s' if days != 1 else ''}, give or take {1.96 * sd:.0f}"
-    if leave_above:
-        words += f"; left at {found.leave_at(wanted, days).hz:.1f} Hz it comes to {wanted.hz:.1f}"
-    following = found.next_check_days(days)
-    return words + (
-        f". Another look is worth making about day {following:.0f}." if following else ". One check will do."
-    )
-
-
 def _settling_words(drum: Drum, side: str, head: Head | None, workshop: Workshop, now: datetime) -> str:
     fitted = Fitting.objects.filter(drum=drum, side=side, retired_at__isnull=True).first()
-    wanted = getattr(drum, f"wanted_{side}_hz")
+    wanted = SideOf(drum, Side(side)).wanted_hz
     if fitted is None or not wanted:
         return ""
     found, days = (
@@ -108,7 +67,7 @@ def sound_of(drum: Drum, workshop: Workshop, now: datetime) -> SoundOut:
     sides = []
     for side in SIDES:
         head, assumed = _head(drum, side)
-        hz = getattr(drum, f"wanted_{side}_hz")
+        hz = SideOf(drum, Side(side)).wanted_hz
         wanted = Pitch(hz) if hz else None
         known = head is not None and wanted is not None
         sides.append(

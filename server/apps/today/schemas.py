@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from ninja import Schema
 
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS
+from apps.register.sides import facts_of
+from drumwork.drums import Side
 from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind
-from drumwork.procedures.new_batter_head import SUITED_KINDS
+from drumwork.procedures.catalogue import head_change_for, look_after
+from drumwork.work.plan import Part
 
-Doing = Literal["go-on", "check", "change-head", "look"]
+Doing = Literal["go-on", "start", "look"]
 
 
 class OwedOut(Schema):
@@ -32,6 +35,8 @@ class OwedOut(Schema):
     job_id: str | None
     doing: Doing
     action: str
+    work: str
+    part: Part | None
     minutes: int | None
 
 
@@ -42,22 +47,33 @@ class Today(Schema):
     items: list[OwedOut]
 
 
-def _action(item: Owed, drum: Drum, usual: dict[str, int]) -> tuple[Doing, str, int | None]:
-    """The one next action, its words and how long it usually takes."""
+class Next(NamedTuple):
+    """The one next action of a line, its words, the work it starts and on what, and how long that usually takes."""
+
+    doing: Doing
+    action: str
+    work: str = ""
+    part: Part | None = None
+    minutes: int | None = None
+
+
+def _action(item: Owed, drum: Drum, usual: dict[str, int]) -> Next:
     match item.fact:
         case JobInHand():
-            return "go-on", "Clear once more" if item.kind is OwedKind.RESTED else "Go on", None
-        case CheckDue():
-            return "check", "Check", usual["settling-check"]
-        case AgedHead(side="batter") if drum.kind in SUITED_KINDS:
-            return "change-head", "Change head", usual["new-batter-head"]
-        case AgedHead():
-            return "look", "Look at it", None
+            return Next("go-on", "Clear once more" if item.kind is OwedKind.RESTED else "Go on")
+        case CheckDue(side=side):
+            work, words, part = look_after(), "Check", Part(side)
+        case AgedHead(side=side):
+            found = head_change_for(facts_of(drum), Side(side))
+            if found is None:
+                return Next("look", "Look at it")
+            work, words, part = found, "Change head", Part(side)
+    return Next("start", words, work.id, part, usual[work.id])
 
 
 def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
     fact = item.fact
-    doing, action, minutes = _action(item, drum, usual)
+    following = _action(item, drum, usual)
     return OwedOut(
         kind=item.kind,
         tag=drum.tag,
@@ -73,9 +89,11 @@ def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
         if isinstance(fact, JobInHand)
         else (fact.due if isinstance(fact, CheckDue) else None),
         job_id=fact.job if isinstance(fact, JobInHand) else None,
-        doing=doing,
-        action=action,
-        minutes=minutes,
+        doing=following.doing,
+        action=following.action,
+        work=following.work,
+        part=following.part,
+        minutes=following.minutes,
     )
 
 

@@ -14,11 +14,13 @@ from apps.heads.models import Fitting
 from apps.register.models import Drum
 from apps.workshops.models import Workshop
 from drumwork.planning import AgedHead, CheckDue, JobInHand
+from drumwork.procedures.catalogue import CATALOGUE
+from drumwork.work.plan import Part
 
 __all__ = ["facts_of", "usual_minutes"]
 
 Fact = CheckDue | JobInHand | AgedHead
-MINUTES_WHEN_NEW = {"new-batter-head": 45, "settling-check": 8}  # until the workshop has its own
+MINUTES_WHEN_NEW = {work.id: work.minutes for work in CATALOGUE.values()}  # until the workshop has its own
 
 
 def facts_of(workshop: Workshop) -> tuple[list[Fact], dict[str, Drum]]:
@@ -34,7 +36,7 @@ def facts_of(workshop: Workshop) -> tuple[list[Fact], dict[str, Drum]]:
     )
     concerned = [*(j.drum for j in jobs), *(c.drum for c in checks), *(h.drum for h in heads)]
     drums = {drum.tag: drum for drum in concerned}
-    busy = {(job.drum_id, job.side) for job in jobs}
+    busy = {(job.drum_id, side.value) for job in jobs for side in Part(job.part).sides}
     facts: list[Fact] = [
         JobInHand(
             job.drum.tag,
@@ -55,9 +57,9 @@ def facts_of(workshop: Workshop) -> tuple[list[Fact], dict[str, Drum]]:
 
 
 def usual_minutes() -> dict[str, int]:
-    """Median minutes of the last hundred closed jobs, by procedure."""
+    """Median minutes of the last hundred closed jobs, by work."""
     spent: dict[str, list[float]] = defaultdict(list)
     closed = Job.objects.filter(state="closed").order_by("-closed_at").annotate(took=F("closed_at") - F("opened_at"))
-    for procedure, took in closed.values_list("procedure", "took")[:100]:
-        spent[procedure].append(took.total_seconds() / 60)
+    for work, took in closed.values_list("work", "took")[:100]:
+        spent[work].append(took.total_seconds() / 60)
     return MINUTES_WHEN_NEW | {name: round(statistics.median(each)) for name, each in spent.items()}

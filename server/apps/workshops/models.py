@@ -23,6 +23,9 @@ class Workshop(models.Model):
     rest_minutes = models.PositiveSmallIntegerField(default=30)
     check_after_days = models.PositiveSmallIntegerField(default=2)
     leave_above = models.BooleanField(default=True)
+    first_head = models.CharField(max_length=10, default="resonant")
+    cadence = models.CharField(max_length=10, default="rod")
+    slacken_by = models.CharField(max_length=10, default="pass")
     tap_round = models.BooleanField(default=True)
     batter_life_months = models.PositiveSmallIntegerField(default=12)
     resonant_life_months = models.PositiveSmallIntegerField(default=30)
@@ -33,6 +36,11 @@ class Workshop(models.Model):
             models.CheckConstraint(condition=Q(step_32__in=[1, 2, 4]), name="workshop_step"),
             models.CheckConstraint(condition=Q(a4_hz__range=(400, 480)), name="workshop_a4"),
             models.CheckConstraint(condition=Q(even_spread_hz__gt=0), name="workshop_even"),
+            models.CheckConstraint(condition=Q(first_head__in=["batter", "resonant"]), name="workshop_first_head"),
+            models.CheckConstraint(
+                condition=Q(cadence__in=["rod", "pair", "pass"], slacken_by__in=["rod", "pair", "pass"]),
+                name="workshop_cadence",
+            ),
         ]
 
     def __str__(self) -> str:

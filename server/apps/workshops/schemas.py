@@ -8,10 +8,11 @@ from ninja import Schema
 from pydantic import Field
 
 from apps.workshops.models import Workshop
-from drumwork.procedures.plan import LogoPlace, Stretch, Ways
+from drumwork.drums import Side
 from drumwork.quantities import Turns
 from drumwork.rods.clearing import EvenRule
 from drumwork.rods.patterns import Pattern
+from drumwork.work.ways import Cadence, LogoPlace, Stretch, Ways
 
 TighteningPattern = Literal["star", "neighbour-star", "plus-cross", "every-third", "every-second"]
 
@@ -29,6 +30,9 @@ class WaysIn(Schema):
     rest_minutes: int = Field(ge=5, le=24 * 60)
     check_after_days: int = Field(ge=1, le=60)
     leave_above: bool = True
+    first_head: Side = Side.RESONANT
+    cadence: Cadence = Cadence.ROD
+    slacken_by: Cadence = Cadence.PASS
     tap_round: bool = True
     batter_life_months: int = Field(ge=1, le=240)
     resonant_life_months: int = Field(ge=1, le=240)
@@ -54,8 +58,9 @@ def to_ways(workshop: Workshop) -> Ways:
         grease_dry_threads=workshop.grease_dry_threads,
         rest_minutes=workshop.rest_minutes,
         tap_round=workshop.tap_round,
+        first_head=Side(workshop.first_head),
+        cadence=Cadence(workshop.cadence),
+        slacken_by=Cadence(workshop.slacken_by),
+        a4_hz=workshop.a4_hz,
+        even=EvenRule(spread_hz=workshop.even_spread_hz),
     )
-
-
-def to_even_rule(workshop: Workshop) -> EvenRule:
-    return EvenRule(spread_hz=workshop.even_spread_hz)

@@ -1,1 +1,1 @@
-"""Procedures: the order of the work, and the count of what has been done of it."""
+"""The work itself, as data: each procedure is one readable file, gathered in the catalogue."""

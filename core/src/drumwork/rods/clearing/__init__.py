@@ -3,7 +3,7 @@
 from drumwork.rods.clearing.findings import Finding, FindingKind
 from drumwork.rods.clearing.learned import Learned, LearnedKind
 from drumwork.rods.clearing.propose import Approach, Predicted, Proposal, cents_read, propose
-from drumwork.rods.clearing.readings import EAR_CENTS, Ear, Means, hears
+from drumwork.rods.clearing.readings import EAR_CENTS, EAR_WORDS, Ear, Means, hears
 from drumwork.rods.clearing.session import STRICT, ClearingSession, Step
 from drumwork.rods.clearing.task import ClearingTask, EvenRule, Round
 from drumwork.rods.clearing.tension import EdgeTension
@@ -11,6 +11,7 @@ from drumwork.rods.clearing.verdict import Verdict, judge
 
 __all__ = [
     "EAR_CENTS",
+    "EAR_WORDS",
     "STRICT",
     "Approach",
     "ClearingSession",

@@ -14,7 +14,7 @@ from typing import Final
 
 from drumwork.errors import BadQuantity
 
-__all__ = ["EAR_CENTS", "READING_SD", "Ear", "Means", "cents_of_z", "hears", "z_of_cents"]
+__all__ = ["EAR_CENTS", "EAR_WORDS", "READING_SD", "Ear", "Means", "cents_of_z", "hears", "z_of_cents"]
 
 
 class Means(StrEnum):
@@ -62,6 +62,14 @@ EAR_CENTS: Final[Mapping[Ear, _Heard]] = {
     Ear.CANT_TELL: _Heard(0.0, 30.0),
 }
 """What a judgement says of the difference, for a listener who notices about fifteen cents; our own estimate."""
+EAR_WORDS: Final[Mapping[Ear, str]] = {
+    Ear.MUCH_LOWER: "much lower",
+    Ear.LOWER: "lower",
+    Ear.LEVEL: "level",
+    Ear.HIGHER: "higher",
+    Ear.MUCH_HIGHER: "much higher",
+    Ear.CANT_TELL: "can’t tell",
+}
 EAR_THRESHOLD_CENTS: Final = 15.0
 MUCH_CENTS: Final = 45.0
 

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from drumwork.listening import Foretold, HeardRod, RoundFit, TapOrder, fit_round, spot_order
-from drumwork.procedures.bench import BenchState, Lap
 from drumwork.quantities import Interval, Pitch
-from drumwork.rods.clearing import ClearingTask, EvenRule, Learned, Means, Round
+from drumwork.rods.clearing import ClearingTask, Learned, Means, Round
 from drumwork.rods.layout import RodLayout
+from drumwork.work.rounds import Lap
+from drumwork.work.state import BenchState
 
 __all__ = ["clearing_task", "heard_pair", "smooth_readings", "spotted_order"]
 
@@ -16,22 +17,25 @@ FEWEST_HEARD = 4
 """Rods that tell a split pair apart."""
 
 
-def spotted_order(state: BenchState, number: int) -> TapOrder | None:
+def spotted_order(state: BenchState, step: str, number: int) -> TapOrder | None:
     """How a round heard in tapping order was really tapped, where that is not as it was asked for; a last rod may be still to come."""
-    lap, order = state.lap("clear", number), state.plan.tapping_order
+    side = state.plan.side_of(step)
+    lap, order = state.lap(step, number), state.tapping_order(side)
+    if lap.plan or lap.moved or len(lap.readings) < FEWEST_HEARD:
+        return None
     taken = [rod for rod in order if rod in lap.readings]
     enough = max(FEWEST_HEARD, len(order) - 1)
     whole = len(taken) >= enough and tuple(taken) == order[: len(taken)] and all(lap.partials.get(rod) for rod in taken)
-    if lap.plan or lap.moved or not whole:
+    if not whole:
         return None
     heard = [HeardRod(lap.readings[rod].value.hz, lap.partials[rod]) for rod in taken]
-    found = spot_order(state.plan.job.layout, order, heard, _foretold(state, number))
+    found = spot_order(state.layout(side), order, heard, _foretold(state, step, number))
     return found if found.amiss else None
 
 
-def _foretold(state: BenchState, number: int) -> Mapping[int, Foretold] | None:
+def _foretold(state: BenchState, step: str, number: int) -> Mapping[int, Foretold] | None:
     """What the plan before foretold of this round."""
-    before = state.laps["clear"][number - 1].plan if number else None
+    before = state.laps[step][number - 1].plan if number else None
     if before is None or before.value.means is not Means.PITCH:
         return None
     plan = before.value
@@ -46,6 +50,8 @@ def heard_pair(layout: RodLayout, lap: Lap) -> RoundFit | None:
     plain = {rod: mark.value for rod, mark in lap.readings.items()}
     if len(plain) < len(layout.rods) or len(plain) < FEWEST_HEARD or not all(lap.partials.get(rod) for rod in plain):
         return None
+    if set(plain) - set(layout.rods):
+        return None
     return fit_round(layout, {rod: HeardRod(pitch.hz, lap.partials[rod]) for rod, pitch in plain.items()})
 
 
@@ -58,42 +64,40 @@ def smooth_readings(layout: RodLayout, lap: Lap) -> Mapping[int, Pitch]:
 
 
 def _round(layout: RodLayout, each: Lap, means: Means, reference: int) -> Round:
-    by_ear = means is Means.EAR
+    by_ear, there = means is Means.EAR, set(layout.rods)
     return Round(
-        readings=smooth_readings(layout, each),
-        turned={rod: mark.value for rod, mark in each.turned.items() if mark.value is not None},
-        ear={rod: mark.value for rod, mark in each.ear.items() if rod != reference} if by_ear else {},
+        readings={rod: pitch for rod, pitch in smooth_readings(layout, each).items() if rod in there},
+        turned={rod: mark.value for rod, mark in each.turned.items() if mark.value is not None and rod in there},
+        ear={rod: mark.value for rod, mark in each.ear.items() if rod != reference and rod in there} if by_ear else {},
         reference=reference if by_ear else None,
         whole=each.whole.value if by_ear and each.whole else None,
-        numbers={rod: mark.value for rod, mark in each.numbers.items()},
-        doubtful=frozenset(each.doubtful),
+        numbers={rod: mark.value for rod, mark in each.numbers.items() if rod in there},
+        doubtful=frozenset(each.doubtful & there),
     )
 
 
 def clearing_task(
-    state: BenchState,
-    lap: int,
-    even: EvenRule,
-    prior_hz_per_turn: float | None = None,
-    learned: Learned | None = None,
+    state: BenchState, step: str, lap: int, prior_hz_per_turn: float | None = None, learned: Learned | None = None
 ) -> ClearingTask:
-    """Everything the clearing needs to round `lap`, from where the means in use now were first used without a break."""
-    state.lap("clear", lap)
+    """Everything the clearing needs to round `lap` of a step, from where the means in use now were first used without a break."""
+    state.lap(step, lap)
+    side = state.plan.side_of(step)
+    layout, reference = state.layout(side), state.reference(side)
     rounds: list[Round] = []
-    for each in reversed(state.laps["clear"][: lap + 1]):
+    for each in reversed(state.laps[step][: lap + 1]):
         if each.heard(state.means):
-            rounds.insert(0, _round(state.plan.job.layout, each, state.means, state.reference))
+            rounds.insert(0, _round(layout, each, state.means, reference))
         elif rounds:
             break
-    uneven = state.left_uneven()
+    uneven = state.left_uneven(side)
     return ClearingTask(
-        layout=state.plan.job.layout,
+        layout=layout,
         rounds=tuple(rounds),
         step=state.step,
-        target=state.target.value if state.target else None,
-        even=even,
+        target=state.target(side),
+        even=state.plan.ways.even,
         prior_hz_per_turn=prior_hz_per_turn,
-        tally=state.tally(),
+        tally=state.tally(side),
         means=state.means,
         offsets=uneven.offsets_cents if uneven else {},
         learned=learned,

@@ -1,0 +1,1 @@
+"""Looking after heads that stay on."""

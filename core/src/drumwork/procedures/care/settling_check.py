@@ -1,0 +1,77 @@
+"""The check a new head needs after its first days, and clearing at any time (trade §3.20, §6, §12): look, clear, log."""
+
+from __future__ import annotations
+
+from drumwork.drums import Side
+from drumwork.findings import Where
+from drumwork.procedures.shared import endings
+from drumwork.work import effects
+from drumwork.work.conditions import Found, Has
+from drumwork.work.effects import Effect
+from drumwork.work.kinds.steps import Clear, Tick
+from drumwork.work.plan import DrumFacts, Part, Procedure, Step
+from drumwork.work.ways import Ways
+from drumwork.work.words import Point
+
+__all__ = ["SETTLING_CHECK"]
+
+_WORN = Found("split") | Found("tear-at-hoop", 2) | Found("stretched", 2)
+
+
+def _suits(drum: DrumFacts) -> str:
+    return "" if drum.traits.rods else "This drum is tensioned by rope; there are no rods to lead along."
+
+
+def _steps(part: Part, ways: Ways) -> tuple[Step, ...]:
+    side = Side(part.value)
+    look = Step(
+        "look",
+        "Look",
+        Tick(),
+        "Look the {side} head over and set the drum so the other head is muted.",
+        side,
+        (
+            Point("No dents, creases or tears"),
+            Point("All rods there and none loose"),
+            Point("Throw-off down, so the wires are off the head", Has("wires")),
+            Point("Replace it rather than clear it: it will not come even", _WORN),
+        ),
+        does=("look", "check-hardware"),
+        looks_at=(Where.HEAD, Where.ROD, Where.WIRES, Where.HOOP),
+    )
+    clear = Step(
+        "clear",
+        "Clear",
+        Clear(),
+        "Tap 25 mm in from the hoop at each rod, same force, and see how far the new film has dropped.",
+        side,
+        cautions=("tapping",),
+        does=("read", "clear"),
+        cites=("F2", "F3", "F6"),
+        looks_at=(Where.HEAD, Where.ROD),
+    )
+    return look, clear, endings.close(side, "Close the check. It goes into the drum's history.", "Close", writes=False)
+
+
+def _effects(part: Part) -> tuple[Effect, ...]:
+    side = Side(part.value)
+    return (
+        effects.RecordPitch(side),
+        effects.KeepAnswer(side),
+        effects.CarryFindings(),
+        effects.Log("checked", "Settling check"),
+        effects.AnswerChecks(side),
+    )
+
+
+SETTLING_CHECK = Procedure(
+    id="settling-check",
+    version=1,
+    title="Settling check, {part}",
+    parts=(Part.BATTER, Part.RESONANT),
+    suits=_suits,
+    steps=_steps,
+    effects=_effects,
+    cites=("§3", "§6", "§12"),
+    minutes=8,
+)

@@ -1,0 +1,62 @@
+"""Every piece of work the Bench can lead, what it suits, and where it does not, why not."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Final
+
+from drumwork.drums import Side
+from drumwork.errors import UnknownWork
+from drumwork.procedures.care.settling_check import SETTLING_CHECK
+from drumwork.procedures.heads.both_heads import BOTH_HEADS
+from drumwork.procedures.heads.new_batter_head import NEW_BATTER_HEAD
+from drumwork.work.plan import DrumFacts, Part, Procedure
+
+__all__ = ["CATALOGUE", "Offer", "head_change_for", "look_after", "offers_for", "work_named"]
+
+_ALL: Final = (NEW_BATTER_HEAD, BOTH_HEADS, SETTLING_CHECK)
+CATALOGUE: Final[Mapping[str, Procedure]] = {each.id: each for each in _ALL}
+
+
+@dataclass(frozen=True, slots=True)
+class Offer:
+    """One piece of work on one part of a drum; `why_not` is empty where it can be done."""
+
+    work: Procedure
+    part: Part
+    why_not: str
+
+    @property
+    def title(self) -> str:
+        return self.work.title.format(part=self.part.value)
+
+
+def work_named(known: str) -> Procedure:
+    """The procedure of this id.
+
+    Raises
+    ------
+    UnknownWork
+        for an id that is not in the catalogue; never taken for another work.
+    """
+    if known not in CATALOGUE:
+        names = ", ".join(CATALOGUE)
+        raise UnknownWork(f"There is no work “{known}”. Choose one of: {names}.", work=known)
+    return CATALOGUE[known]
+
+
+def offers_for(drum: DrumFacts) -> tuple[Offer, ...]:
+    """Everything in the catalogue for this drum, part by part, with the reason where it does not suit."""
+    return tuple(Offer(work, part, work.why_not(drum, part)) for work in _ALL for part in work.parts)
+
+
+def look_after() -> Procedure:
+    """The work that answers a check that is due: look at a head and clear it."""
+    return SETTLING_CHECK
+
+
+def head_change_for(drum: DrumFacts, side: Side) -> Procedure | None:
+    """The work that puts a new head on this one side of this drum; None where the catalogue has none yet."""
+    part = Part(side.value)
+    return next((work for work in _ALL if work.changes_heads and not work.why_not(drum, part)), None)

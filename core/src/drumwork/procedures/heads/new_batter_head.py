@@ -1,0 +1,97 @@
+"""A new batter head on a snare, rack tom or floor tom, in the trade's order (§3, §4, §5)."""
+
+from __future__ import annotations
+
+from drumwork.drums import DrumKind, Side
+from drumwork.findings import Where
+from drumwork.procedures.shared import endings, fitting, openings
+from drumwork.procedures.shared.found import bare_drum_steps
+from drumwork.work import effects
+from drumwork.work.conditions import Has
+from drumwork.work.effects import Effect
+from drumwork.work.kinds.steps import Tick
+from drumwork.work.plan import DrumFacts, Part, Procedure, Step
+from drumwork.work.ways import Ways
+from drumwork.work.words import Case, Point
+
+__all__ = ["NEW_BATTER_HEAD"]
+
+_SUITED = (DrumKind.SNARE, DrumKind.RACK_TOM, DrumKind.FLOOR_TOM)
+_B = Side.BATTER
+
+
+def _suits(drum: DrumFacts) -> str:
+    return "" if drum.kind in _SUITED else "This procedure is for the batter head of a snare, rack tom or floor tom."
+
+
+_OTHER_HEAD = Step(
+    "other-head",
+    (Case(Has("wires"), "Wires on"), Case(~Has("wires"), "Other head")),
+    Tick(),
+    (
+        Case(Has("wires"), "Throw-off up and listen: wires speak at a soft tap, and stop when it goes down again."),
+        Case(
+            ~Has("wires"),
+            "Turn the drum over and listen to the resonant head. If the sound is wrong, it is the first to change.",
+        ),
+    ),
+    _B,
+    (
+        Point("Snare side looked at: no dents from sticks", Has("wires")),
+        Point("Strands straight, none broken", Has("wires")),
+        Point("All rods beside the bed present", Has("wires")),
+        Point("No dents or creases", ~Has("wires")),
+        Point("All rods present", ~Has("wires")),
+        Point("Pitch against the batter as this drum is wanted", ~Has("wires")),
+    ),
+    does=("other-head",),
+    cites=("N6",),
+    looks_at=(Where.HEAD, Where.WIRES, Where.STRAINER),
+)
+
+
+def _steps(part: Part, ways: Ways) -> tuple[Step, ...]:
+    return (
+        openings.lay_out(_B, Point("The new head: {new_head}. No snags, no tears, flesh hoop not bent")),
+        openings.mark(_B),
+        openings.slacken(_B),
+        openings.lift_off(_B),
+        openings.clean(_B),
+        *bare_drum_steps(_B),
+        fitting.set_head(_B),
+        fitting.fingers(_B),
+        fitting.seat(_B),
+        fitting.tension(_B),
+        fitting.clear(_B),
+        _OTHER_HEAD,
+        endings.rest(_B),
+        endings.mount(_B),
+        endings.close(_B, "Write month and year on the head near the logo, then close the job."),
+    )
+
+
+def _effects(part: Part) -> tuple[Effect, ...]:
+    return (
+        effects.TakeFromShelf(_B),
+        effects.ChangeHead(_B),
+        effects.RecordPitch(_B),
+        effects.KeepAnswer(_B),
+        effects.CarryFindings(),
+        effects.Log("fitted"),
+        effects.AnswerChecks(_B),
+        effects.BookCheck(_B),
+    )
+
+
+NEW_BATTER_HEAD = Procedure(
+    id="new-batter-head",
+    version=1,
+    title="New batter head",
+    parts=(Part.BATTER,),
+    suits=_suits,
+    steps=_steps,
+    effects=_effects,
+    cites=("§3", "§4", "§5"),
+    changes_heads=True,
+    minutes=45,
+)

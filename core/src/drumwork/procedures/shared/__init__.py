@@ -1,0 +1,1 @@
+"""Openings, slackening, tensioning and endings that several procedures share."""

@@ -1,0 +1,123 @@
+"""How work on a head begins: lay out, mark, slacken, lift off, clean (trade §3.3–§3.7). Common practice, no published source."""
+
+from __future__ import annotations
+
+from drumwork.drums import DrumKind, Side
+from drumwork.findings import Where
+from drumwork.procedures.shared import found
+from drumwork.rods.passes import slackening_passes
+from drumwork.rods.patterns import order_rods
+from drumwork.work.conditions import Has, IsKind, OnSide, Way
+from drumwork.work.kinds.steps import Passes, StepData, Tick
+from drumwork.work.plan import DrumFacts, Step
+from drumwork.work.ways import Ways
+from drumwork.work.words import Point
+
+__all__ = ["clean", "lay_out", "lift_off", "mark", "slacken"]
+
+TOOLS = ("drum key", "second drum key", "soft mallet or stick", "rags", "light grease", "small screwdriver", "marker", "tape")
+
+
+def lay_out(side: Side | None, head_point: Point) -> Step:
+    """Tools and the head, before a rod is touched; what is in the way comes off."""
+    return Step(
+        "lay-out",
+        "Lay out",
+        Tick(),
+        "Lay out the head, the keys and the table before you touch a rod.",
+        side,
+        (
+            head_point,
+            Point("Drum key, better two; soft mallet or stick; rags, light grease, small screwdriver, marker, tape"),
+            Point("Soft-topped table"),
+            Point("Legs off, kept together", Has("legs")),
+            Point("Mount off; rest the drum so the other head is muted", IsKind(DrumKind.RACK_TOM)),
+            Point("Throw-off down, so the wires are off the head", Has("wires")),
+            *found.NEW_HEAD_POINTS,
+        ),
+        does=("lay-out",),
+        tools=TOOLS,
+        looks_at=(Where.HEAD, Where.HARDWARE),
+    )
+
+
+def mark(side: Side | None, both: bool = False) -> Step:
+    """Everything goes back where it was."""
+    return Step(
+        "mark",
+        "Mark",
+        Tick(),
+        "Mark or photograph where hoop, rods and badge sit. Everything goes back exactly where it was.",
+        side,
+        (
+            Point("A strip of tape on hoop and shell at rod 1" + (", on both sides" if both else "")),
+            Point("Rod 1 is the first clockwise of the badge" + (", seen from above the head in hand" if both else "")),
+        ),
+        does=("mark",),
+        looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
+    )
+
+
+def _slackening(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
+    assert side is not None
+    passes = slackening_passes(order_rods(drum.layouts[side], ways.pattern))
+    return Passes(passes, passes[0].each, down=True)
+
+
+def slacken(side: Side, prefix: str = "") -> Step:
+    """P11: two turns down at each rod, evenly."""
+    return Step(
+        f"{prefix}slacken",
+        "Slacken",
+        _slackening,
+        "Two turns down at each rod, pair by pair, again and again until fingers turn them. Never empty one side first.",
+        side,
+        found.SLACKEN_POINTS,
+        ("driver",),
+        does=("slacken",),
+        cites=("P11",),
+        looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
+    )
+
+
+def lift_off(side: Side, prefix: str = "") -> Step:
+    return Step(
+        f"{prefix}lift-off",
+        "Lift off",
+        Tick(),
+        "Lift hoop and old head off. Leave the rods hanging in the hoop, in order, and set it where it stays clean.",
+        side,
+        (
+            Point("Rods in order in the hoop"),
+            Point("Old head kept for the close: it is logged with its reason"),
+            *found.LIFT_POINTS,
+        ),
+        ("burrs",),
+        does=("lift-off",),
+        looks_at=(Where.HOOP, Where.ROD, Where.EDGE),
+    )
+
+
+def clean(side: Side, prefix: str = "") -> Step:
+    return Step(
+        f"{prefix}clean",
+        "Clean",
+        Tick(),
+        "Clean the edge, the inside and the hoop's inner face. Feel the edge all round.",
+        side,
+        (
+            Point("Edge smooth all round, no chip or dip"),
+            Point("Casings and mount screws snug by hand, not hard"),
+            Point("No rod bent, no thread stripped"),
+            Point(
+                "A spot of light grease at an insert whose thread is dry or gritty; no more, or rods walk loose",
+                Way("grease_dry_threads", "yes"),
+            ),
+            Point("Threads wiped clean; this workshop adds no grease", Way("grease_dry_threads", "no")),
+            Point("Muffling inside, if any, goes in now", OnSide(Side.BATTER)),
+            *found.BARE_POINTS,
+        ),
+        ("dust", "solvent"),
+        does=("clean-edge", "check-hardware", "muffle-inside"),
+        looks_at=found.BARE_DRUM,
+    )

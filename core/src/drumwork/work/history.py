@@ -1,0 +1,56 @@
+"""A closed job in one line for the drum's history, and its outcome in a few words."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from drumwork.drums import Side
+from drumwork.quantities import Turns
+from drumwork.work.state import BenchState
+
+__all__ = ["checked_words", "cleared_words", "done_words", "fitted_words"]
+
+
+def cleared_words(state: BenchState, side: Side) -> str:
+    """How evenly a head was left, and by what that was judged."""
+    rounds = state.rounds(side)
+    read = [found for lap in rounds if (found := lap.mean_and_spread_hz())]
+    if read:
+        return f"spread {read[0][1]:.1f} → {read[-1][1]:.1f} Hz"
+    if any(lap.ear for lap in rounds):
+        return "by ear"
+    return f"by {state.means}" if any(lap.numbers for lap in rounds) else "not tapped round"
+
+
+def _each(state: BenchState, side: Side) -> str:
+    tally = state.tally(side)
+    each = Turns(round(sum(t.thirtyseconds for t in tally.values()) / len(tally))) if tally else None
+    return f"{each.amount()} turns each" if each else ""
+
+
+def fitted_words(state: BenchState, reasons: Mapping[Side, str]) -> tuple[str, str]:
+    """New heads: what went on, what came off and why, how they were cleared; the outcome is the turns each rod was given."""
+    texts, outcomes = [], []
+    for side in state.plan.sides:
+        head, reason = state.plan.heads[side], reasons.get(side, "")
+        old = f" Old {head.old}: {reason}." if head.old and reason else ""
+        texts.append(
+            f"{side.value.capitalize()} fitted: {head.new or 'head not from the shelf'}.{old} Cleared, {cleared_words(state, side)}"
+        )
+        if each := _each(state, side):
+            outcomes.append(each if len(state.plan.sides) == 1 else f"{side.value} {each}")
+    return ". ".join(texts), "; ".join(outcomes)
+
+
+def checked_words(state: BenchState, title: str) -> tuple[str, str]:
+    """A head looked after: how even it was and is; the outcome is how many rods were turned."""
+    (side,) = state.plan.sides
+    turned = {rod for lap in state.rounds(side) for rod, mark in lap.turned.items() if mark.value}
+    text = f"{title}, {side.value}: {cleared_words(state, side)}"
+    return text, f"{len(turned)} rods turned" if turned else "nothing to turn"
+
+
+def done_words(state: BenchState, title: str) -> tuple[str, str]:
+    """Work without readings: its title, and how many things were found."""
+    found = len(state.found)
+    return title, f"{found} thing{'s' if found != 1 else ''} found" if found else "nothing found"

@@ -1,0 +1,287 @@
+"""Procedures as values, and the plan a procedure comes to on one drum in one workshop's ways.
+
+A plan is made once, when the job starts, and kept with it: words, passes, cautions. Its conditions are settled but for findings, so that
+the same stored plan says what is to be done whatever is found on the way.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field, fields
+from enum import StrEnum
+from functools import cached_property
+
+from drumwork.drums import DrumKind, Side, Traits, traits_of
+from drumwork.errors import BadEvent, UnknownWork
+from drumwork.findings import Where
+from drumwork.rods.layout import RodLayout
+from drumwork.rods.patterns import order_rods
+from drumwork.work.cautions import CautionId
+from drumwork.work.conditions import ALWAYS, NEVER, Condition, FoundThing, Situation
+from drumwork.work.effects import Effect
+from drumwork.work.kinds.steps import Passes, StepData, StepKind
+from drumwork.work.tags import Tag
+from drumwork.work.ways import Ways
+from drumwork.work.words import Point, Text, settle_points, settle_text
+
+__all__ = ["DrumFacts", "Head", "Part", "Plan", "Procedure", "Step", "StepPlan", "make_plan", "passes_of"]
+
+
+class Part(StrEnum):
+    """What a job is about. Two open jobs about the same part of one drum exclude each other."""
+
+    BATTER = "batter"
+    RESONANT = "resonant"
+    HEADS = "heads"
+    WIRES = "wires"
+    HARDWARE = "hardware"
+    DRUM = "drum"
+
+    @property
+    def sides(self) -> tuple[Side, ...]:
+        """The heads such a job works on."""
+        match self:
+            case Part.BATTER | Part.RESONANT:
+                return (Side(self.value),)
+            case Part.HEADS | Part.DRUM:
+                return (Side.BATTER, Side.RESONANT)
+            case _:
+                return ()
+
+
+@dataclass(frozen=True, slots=True)
+class DrumFacts:
+    """The drum as a plan needs it. Rope drums have no layouts."""
+
+    kind: DrumKind
+    layouts: Mapping[Side, RodLayout]
+    snare_bed: bool = False
+    port: bool = False
+
+    @property
+    def traits(self) -> Traits:
+        return traits_of(self.kind)
+
+
+@dataclass(frozen=True, slots=True)
+class Head:
+    """What goes on and what comes off one side; empty where not known, or where nothing is changed."""
+
+    new: str = ""
+    old: str = ""
+
+
+StepMaker = Callable[["DrumFacts", Side | None, Ways], StepData]
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step of a procedure, before a drum is known.
+
+    Parameters
+    ----------
+    data : what the step holds, or how it is made from drum, side and ways
+    side : the head it is about
+    when : whether it comes up at all
+    says : a short title, and one instruction to read aloud
+    zero : from the end of this step turns of this side are counted
+    looks_at : parts whose findings are offered first here
+    """
+
+    id: str
+    title: Text
+    data: StepData | StepMaker
+    say: Text
+    side: Side | None = None
+    points: tuple[Point, ...] = ()
+    cautions: tuple[CautionId, ...] = ()
+    when: Condition = ALWAYS
+    does: tuple[Tag, ...] = ()
+    tools: tuple[str, ...] = ()
+    cites: tuple[str, ...] = ()
+    looks_at: tuple[Where, ...] = ()
+    zero: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class StepPlan:
+    """One step of a job's plan. Texts are final; `when` and the points' conditions speak of findings only."""
+
+    id: str
+    title: str
+    say: str
+    data: StepData
+    side: Side | None = None
+    points: tuple[Point, ...] = ()
+    cautions: tuple[CautionId, ...] = ()
+    when: Condition = ALWAYS
+    does: tuple[Tag, ...] = ()
+    tools: tuple[str, ...] = ()
+    cites: tuple[str, ...] = ()
+    looks_at: tuple[Where, ...] = ()
+    zero: bool = False
+
+    @property
+    def kind(self) -> StepKind:
+        return self.data.kind
+
+    def _near(self, found: Iterable[FoundThing]) -> tuple[FoundThing, ...]:
+        """What was found on the head this step is about, or on no head in particular."""
+        return tuple(each for each in found if self.side is None or each.place.side in ("", self.side.value))
+
+    def shows(self, found: Iterable[FoundThing]) -> bool:
+        """Whether the step comes up with what was found so far."""
+        return self.when is ALWAYS or self.when.holds(self._near(found))
+
+    def said(self, found: Iterable[FoundThing]) -> tuple[str, ...]:
+        """The points to look at with what was found so far."""
+        things = self._near(found)
+        return tuple(str(point.text) for point in self.points if point.when.holds(things))
+
+
+@dataclass(frozen=True, slots=True)
+class Procedure:
+    """A piece of work, as a value.
+
+    Parameters
+    ----------
+    part : what a job of it is about; None where it is chosen for each job among `parts`
+    suits : the kinds of drum it is for
+    why_not : said where it does not suit
+    steps : by part and ways, since the order of two heads is a school
+    changes_heads : a new head goes on each of its sides
+    """
+
+    id: str
+    version: int
+    title: str
+    parts: tuple[Part, ...]
+    suits: Callable[[DrumFacts], str]
+    steps: Callable[[Part, Ways], tuple[Step, ...]]
+    effects: Callable[[Part], tuple[Effect, ...]]
+    cites: tuple[str, ...] = ()
+    changes_heads: bool = False
+    minutes: int = 30
+
+    def why_not(self, drum: DrumFacts, part: Part) -> str:
+        """Why this work cannot be done on this part of this drum; empty where it can."""
+        if part not in self.parts:
+            return f"“{self.title}” is not work on the {part.value}."
+        return self.suits(drum)
+
+
+@dataclass(frozen=True)
+class Plan:
+    """The steps of one job, as it began. `findings_for` decides which of them show."""
+
+    work: str
+    version: int
+    title: str
+    part: Part
+    drum: DrumFacts
+    ways: Ways
+    steps: tuple[StepPlan, ...]
+    effects: tuple[Effect, ...] = ()
+    changes_heads: bool = False
+    heads: Mapping[Side, Head] = field(default_factory=dict)
+
+    @cached_property
+    def _by_id(self) -> Mapping[str, StepPlan]:
+        return {step.id: step for step in self.steps}
+
+    @property
+    def sides(self) -> tuple[Side, ...]:
+        return self.part.sides
+
+    def step(self, step_id: str) -> StepPlan:
+        """The step of this id, whether it shows or not; BadEvent where the plan has none."""
+        if step_id not in self._by_id:
+            raise BadEvent(f"This job has no step “{step_id}”.", step=step_id)
+        return self._by_id[step_id]
+
+    def side_of(self, step_id: str) -> Side:
+        """The head a step is about; BadEvent for a step about none."""
+        side = self.step(step_id).side
+        if side is None:
+            raise BadEvent(f"“{self.step(step_id).title}” is about no one head.", step=step_id)
+        return side
+
+    def turning_order(self, side: Side) -> tuple[int, ...]:
+        return order_rods(self.drum.layouts[side], self.ways.pattern)
+
+    def tapping_order(self, side: Side) -> tuple[int, ...]:
+        """Straight round, where the next place is plain to see; or as the rods are turned, where the workshop wants that."""
+        return self.drum.layouts[side].rods if self.ways.tap_round else self.turning_order(side)
+
+
+def _by_name(ways: Ways) -> dict[str, str]:
+    found = {}
+    for each in fields(ways):
+        value = getattr(ways, each.name)
+        found[each.name] = "yes" if value is True else "no" if value is False else str(value)
+    return found
+
+
+def _settle(step: Step, at: Situation, drum: DrumFacts, ways: Ways, fill: Mapping[str, str]) -> StepPlan | None:
+    when = step.when.settle(at)
+    if when is NEVER:
+        return None
+    return StepPlan(
+        id=step.id,
+        title=settle_text(step.title, at, fill),
+        say=settle_text(step.say, at, fill),
+        data=step.data(drum, step.side, ways) if callable(step.data) else step.data,
+        side=step.side,
+        points=settle_points(step.points, at, fill),
+        cautions=step.cautions,
+        when=when,
+        does=step.does,
+        tools=step.tools,
+        cites=step.cites,
+        looks_at=step.looks_at,
+        zero=step.zero,
+    )
+
+
+def make_plan(
+    procedure: Procedure, part: Part, drum: DrumFacts, ways: Ways, heads: Mapping[Side, Head] | None = None
+) -> Plan:
+    """The plan of a job.
+
+    Raises
+    ------
+    UnknownWork
+        where the work does not suit this drum or this part of it, with the reason.
+    """
+    if why := procedure.why_not(drum, part):
+        raise UnknownWork(why, work=procedure.id, kind=drum.kind.value, part=part.value)
+    known, named = dict(heads or {}), _by_name(ways)
+    steps = []
+    for step in procedure.steps(part, ways):
+        at = Situation(drum.kind, step.side, drum.layouts, named, drum.snare_bed)
+        side = step.side.value if step.side else part.value
+        head = known.get(step.side, Head()) if step.side else Head()
+        fill = {
+            "side": side,
+            "Side": side.capitalize(),
+            "new_head": head.new or "looked over",
+            "old_head": head.old,
+            "tap": drum.traits.tap,
+            "minutes": str(ways.rest_minutes),
+        }
+        if made := _settle(step, at, drum, ways, fill):
+            steps.append(made)
+    title = procedure.title.format(part=part.value)
+    return Plan(
+        procedure.id, procedure.version, title, part, drum, ways, tuple(steps), procedure.effects(part),
+        procedure.changes_heads, known,
+    )  # fmt: skip
+
+
+def passes_of(step: StepPlan) -> Passes:
+    """What a step of passes holds; BadEvent for any other step."""
+    if not isinstance(step.data, Passes):
+        raise BadEvent("Passes can be added to slackening and tensioning only.", step=step.id)
+    return step.data
+
+

@@ -1,0 +1,217 @@
+"""What every procedure keeps to, on every kind of drum, with every number of rods, in every way.
+
+The order of the work is common practice (trade §3, §4), with no published source.
+"""
+
+import itertools
+import re
+from dataclasses import fields, replace
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from drumwork.drums import DrumKind, Side, traits_of
+from drumwork.errors import DrumworkError, UnknownWork
+from drumwork.findings import FINDINGS, Place, finding, findings_for
+from drumwork.procedures.catalogue import CATALOGUE, offers_for, work_named
+from drumwork.quantities import Turns
+from drumwork.rods.layout import RodLayout
+from drumwork.rods.patterns import Pattern
+from drumwork.work.cautions import CAUTIONS
+from drumwork.work.conditions import ALWAYS, Condition, Found, condition_from, condition_to
+from drumwork.work.effects import ChangeHead, TakeFromShelf
+from drumwork.work.kinds.registry import KINDS
+from drumwork.work.kinds.steps import Close, Passes
+from drumwork.work.plan import DrumFacts, Part, Plan, Step, make_plan
+from drumwork.work.tags import TAGS
+from drumwork.work.ways import Cadence, LogoPlace, Stretch, Ways
+from drumwork.work.words import Point
+
+# Trade §3: what comes before what, wherever both are done to one head.
+ORDER = [
+    "lay-out", "wires-off", "slacken", "lift-off", "clean-edge", "set-head", "finger-tight", "seat", "tension", "clear", "mount",
+    "write-date",
+]  # fmt: skip
+LACKS = {"wires": "strand", "legs": "Legs o", "claws": "claw", "mount": "Mount on"}
+SOURCES = Path(__file__).parents[3] / "docs" / "sources" / "trade.md"
+
+
+@st.composite
+def jobs(draw: st.DrawFn) -> Plan:
+    work = draw(st.sampled_from(list(CATALOGUE.values())))
+    kind = draw(st.sampled_from([k for k in DrumKind if traits_of(k).rods]))
+    counts = {side: draw(st.integers(4, 16)) for side in Side}
+    layouts = {
+        side: RodLayout(count, frozenset(draw(st.sets(st.integers(1, count), max_size=max(0, min(2, count - 3))))))
+        for side, count in counts.items()
+    }
+    ways = Ways(
+        pattern=draw(st.sampled_from([p for p in Pattern if p is not Pattern.ROUND])),
+        stretch=draw(st.sampled_from(Stretch)),
+        logo=draw(st.sampled_from(LogoPlace)),
+        grease_dry_threads=draw(st.booleans()),
+        rest_minutes=draw(st.integers(1, 600)),
+        tap_round=draw(st.booleans()),
+        first_head=draw(st.sampled_from(Side)),
+        cadence=draw(st.sampled_from(Cadence)),
+        step=Turns(draw(st.sampled_from([1, 2, 4]))),
+    )
+    drum = DrumFacts(kind, layouts, snare_bed=traits_of(kind).wires)
+    part = draw(st.sampled_from(work.parts))
+    try:
+        return make_plan(work, part, drum, ways)
+    except UnknownWork:
+        suited = next(k for k in DrumKind if not work.why_not(replace(drum, kind=k), part))
+        return make_plan(work, part, replace(drum, kind=suited), ways)
+
+
+@settings(max_examples=1500, deadline=None)
+@given(jobs())
+def test_every_plan_is_whole(plan: Plan) -> None:
+    ids = [step.id for step in plan.steps]
+    assert len(set(ids)) == len(ids)
+    assert isinstance(plan.steps[-1].data, Close)
+    assert plan.steps[-1].when is ALWAYS  # the close can always be reached
+    for step in plan.steps:
+        assert step.kind in KINDS
+        assert step.title
+        assert step.say
+        assert "{" not in step.title + step.say + "".join(str(point.text) for point in step.points)
+        assert set(step.does) <= set(TAGS)
+        assert set(step.cautions) <= set(CAUTIONS)
+        assert step.side is None or step.side in plan.sides
+        if isinstance(step.data, Passes):
+            assert step.side is not None
+            rods = plan.drum.layouts[step.side].rods
+            assert all(sorted(each.order) == sorted(rods) for each in step.data.passes)
+            assert step.cautions  # §18: rods under tension, or a driver, carry their caution
+    for effect in plan.effects:
+        side = getattr(effect, "side", None)
+        assert side is None or side in plan.sides
+
+
+@settings(max_examples=400, deadline=None)
+@given(jobs())
+def test_work_goes_in_the_trades_order_head_by_head(plan: Plan) -> None:
+    for side in (*plan.sides, None):
+        done = [tag for step in plan.steps if step.when is ALWAYS and step.side in (side, None) for tag in step.does]
+        places = [done.index(tag) for tag in ORDER if tag in done]
+        assert places == sorted(places)
+
+
+@settings(max_examples=400, deadline=None)
+@given(jobs())
+def test_no_step_names_a_part_the_drum_lacks(plan: Plan) -> None:
+    told = " ".join(f"{s.say} {' '.join(str(p.text) for p in s.points if p.when is ALWAYS)}" for s in plan.steps)
+    traits = traits_of(plan.drum.kind)
+    for trait, words in LACKS.items():
+        assert getattr(traits, trait) or words not in told
+
+
+@settings(max_examples=300, deadline=None)
+@given(jobs())
+def test_a_new_head_comes_from_the_shelf_and_is_fitted(plan: Plan) -> None:
+    changed = {e.side for e in plan.effects if isinstance(e, ChangeHead)}
+    assert changed == {e.side for e in plan.effects if isinstance(e, TakeFromShelf)}
+    assert changed == (set(plan.sides) if plan.changes_heads else set())
+
+
+def _conditions(step: Step) -> list[Condition]:
+    texts = [step.title, step.say, *(point.text for point in step.points)]
+    cases = [case.when for text in texts if not isinstance(text, str) for case in text]
+    return [step.when, *cases, *(point.when for point in step.points)]
+
+
+def test_every_condition_holds_somewhere_and_fails_somewhere() -> None:
+    """No dead words: over all drums and ways, and all findings at all degrees, each condition is both true and false at some place."""
+    from drumwork.work.conditions import NEVER, Situation
+    from drumwork.work.plan import _by_name
+
+    seen: dict[str, set[bool]] = {}
+    choices = [
+        Ways(stretch=s, logo=logo, grease_dry_threads=g) for s in Stretch for logo in LogoPlace for g in (True, False)
+    ]
+    for work in CATALOGUE.values():
+        for part, ways in itertools.product(work.parts, choices):
+            for step, kind in itertools.product(work.steps(part, ways), DrumKind):
+                drum = DrumFacts(kind, {side: RodLayout(8) for side in Side}, snare_bed=traits_of(kind).wires)
+                if work.suits(drum):
+                    continue
+                at = Situation(kind, step.side, drum.layouts, _by_name(ways), drum.snare_bed)
+                for when in _conditions(step):
+                    left = when.settle(at)
+                    key = f"{re.sub('^(batter|resonant)-', '', step.id)}: {when.words()}"
+                    if left is ALWAYS or left is NEVER:
+                        seen.setdefault(key, set()).add(left is ALWAYS)
+                        continue
+                    things = [_Thing(leaf.finding, leaf.degree) for leaf in left.leaves() if isinstance(leaf, Found)]
+                    seen.setdefault(key, set()).update({left.holds(()), left.holds(things)})
+                    assert condition_from(condition_to(left)) == left
+    dead = [key for key, values in seen.items() if values == {False}]
+    assert not dead
+    about_findings = [key for key, values in seen.items() if "found" in key and values != {True, False}]
+    assert not about_findings
+
+
+class _Thing:
+    place = Place()
+
+    def __init__(self, known: str, degree: int) -> None:
+        self.finding, self.degree = known, degree
+
+
+def test_every_finding_a_condition_asks_about_is_in_the_vocabulary_and_can_be_on_such_a_drum() -> None:
+    for work in CATALOGUE.values():
+        for part in work.parts:
+            for step in work.steps(part, Ways()):
+                for when in _conditions(step):
+                    for leaf in when.leaves():
+                        assert not isinstance(leaf, Found) or finding(leaf.finding)
+
+
+def test_every_cited_trade_id_stands_in_the_sources() -> None:
+    listed = SOURCES.read_text()
+    for work in CATALOGUE.values():
+        cited = {*work.cites, *(c for part in work.parts for step in work.steps(part, Ways()) for c in step.cites)}
+        missing = [each for each in cited if f"| {each} |" not in listed]
+        assert not missing
+
+
+def test_the_vocabulary_has_every_row_once_and_says_what_to_do() -> None:
+    assert len(FINDINGS) >= 62  # the shared vocabulary
+    assert all(each.words and each.answer for each in FINDINGS.values())
+    assert findings_for(DrumKind.SNARE) != findings_for(DrumKind.FLOOR_TOM)
+    wires = {each.id for each in findings_for(DrumKind.FLOOR_TOM) if each.where == "wires"}
+    assert not wires
+
+
+def test_unknown_work_is_an_error_and_never_another_work() -> None:
+    with pytest.raises(UnknownWork, match="no work"):
+        work_named("polish")
+
+
+@pytest.mark.parametrize("kind", list(DrumKind))
+def test_the_catalogue_says_why_not(kind: DrumKind) -> None:
+    layouts = {side: RodLayout(8) for side in Side} if traits_of(kind).rods else {}
+    for offer in offers_for(DrumFacts(kind, layouts)):
+        assert offer.why_not == "" or offer.why_not.endswith(".")
+
+
+def test_a_job_on_both_heads_reads_the_first_again_after_the_second() -> None:
+    drum = DrumFacts(DrumKind.RACK_TOM, {side: RodLayout(6) for side in Side})
+    for first in Side:
+        plan = make_plan(work_named("both-heads"), Part.HEADS, drum, Ways(first_head=first))
+        sides = [step.side for step in plan.steps if step.kind == "clear"]
+        assert sides == [first, first.other, first]  # common practice, trade §6: it creeps
+
+
+def test_ways_are_frozen_by_name() -> None:
+    assert {each.name for each in fields(Ways)} >= {"pattern", "stretch", "logo", "first_head", "cadence", "even", "a4_hz"}
+
+
+def test_a_fifth_wheel_is_refused() -> None:
+    with pytest.raises(DrumworkError):
+        make_plan(work_named("both-heads"), Part.BATTER, DrumFacts(DrumKind.SNARE, {}), Ways())
+    assert Point("x").when is ALWAYS
