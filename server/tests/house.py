@@ -17,6 +17,7 @@ from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.register.models import Drum, Owner, Place
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.scope import enter_workshop
+from drumwork.work.rounds import Mark
 from drumwork.work.state import BenchState
 
 INCH = 0.0254
@@ -143,23 +144,48 @@ class Hands:
         return self.event(kind="reading", step=step, lap=lap, rod=rod, typed=typed, **more)
 
     def folded(self) -> BenchState:
-        """Where the job stands, by the core."""
+        """Where the job stands, by the core's fold of what is stored."""
         return read_ledger(job_by_id(uuid.UUID(self.job))).state
 
-    def figures(self, entry: str) -> dict[str, Any]:
-        """The figures of one reading."""
-        return next(each for each in self.look()["figures"]["readings"] if each["entry"] == entry)
-
-    def plan(self, lap: int, step: str = "clear") -> dict[str, Any]:
-        """What was worked out for a round, with its turns by rod."""
-        mark = self.folded().laps[step][lap].plan
-        assert mark is not None
-        found = next(each for each in self.look()["figures"]["plans"] if each["entry"] == mark.event_id)
-        return {**found, "turns_32": {each["rod"]: each["turns_32"] for each in found["rods"]}}
-
-    def round(self, lap: int, step: str = "clear") -> dict[str, Any]:
-        """What a round says as a whole."""
-        return next(each for each in self.look()["figures"]["rounds"] if (each["step"], each["lap"]) == (step, lap))
+    def lap(self, step: str = "clear", number: int = -1) -> dict[str, Any]:
+        """One pass or round as a device shows it: the core's state with the figures of the answer."""
+        state, figures = self.folded(), self.look()["figures"]
+        laps = state.laps[step]
+        return lap_shown(state, step, number % len(laps), figures)
 
     def read_round(self, lap: int, *typed: str, step: str = "clear") -> None:
         self.send(*[self.reading(lap, rod, each, step) for rod, each in enumerate(typed, start=1)])
+
+
+def lap_shown(state: BenchState, step: str, number: int, figures: dict[str, Any]) -> dict[str, Any]:
+    """What a person would see of a lap. Figures come from the answer alone, found by the entry they belong to."""
+    lap = state.laps[step][number]
+    side = state.plan.side_of(step)
+    plan = next((each for each in figures["plans"] if lap.plan and each["entry"] == lap.plan.event_id), None)
+    whole = next((each for each in figures["rounds"] if (each["step"], each["lap"]) == (step, number)), {})
+    planned = {each["rod"]: each for each in plan["rods"]} if plan else {}
+    read = {(each["entry"], each["rod"]): each for each in figures["readings"]}
+    centre = next((each for each in figures["pitches"] if lap.centre and each["entry"] == lap.centre.event_id), None)
+
+    def figure(mark: Mark[Any] | None, rod: int) -> dict[str, Any] | None:
+        return read.get((mark.event_id, rod)) if mark else None
+
+    rods = []
+    for rod in state.layout(side).rods:
+        reading = figure(lap.heard(state.means).get(rod), rod)
+        beside = figure(lap.numbers.get(rod), rod) if state.means == "pitch" else None
+        turned = lap.turned.get(rod)
+        rods.append(
+            {
+                "rod": rod,
+                "owed_32": lap.each.thirtyseconds if lap.each else planned[rod]["turns_32"] if planned else None,
+                "turned": {"turns_32": turned.value.thirtyseconds if turned.value else None} if turned else None,
+                "reading": {**reading, "typed": lap.typed.get(rod, "")} if reading else None,
+                "number": beside["shown"] if beside else "",
+                "predicted": planned[rod]["predicted"] if planned else "",
+                "reference": state.means == "ear" and state.reference(side) == rod,
+            }
+        )
+    found = {name: whole.get(name) for name in ("wanted_hz", "pair", "tapped", "compared")}
+    judged = lap.whole.value.value if lap.whole else ""
+    return {"order": list(lap.rods), "rods": rods, "plan": plan, "whole": judged, "centre": centre, **found}

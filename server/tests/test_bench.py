@@ -16,26 +16,25 @@ STEPS_BEFORE_CLEAR = ["lay-out", "mark", "slacken", "lift-off", "clean", "set-he
 
 def to_clear(hands: Hands) -> None:
     hands.send(*[hands.event(kind="step_done", step=step) for step in STEPS_BEFORE_CLEAR[:-1]])
-    turns = [
-        (lap, rod, each["each_32"])
-        for lap, each in enumerate(hands.look()["steps"][8]["laps"])
-        for rod in each["order"]
-    ]
+    passes = next(step for step in hands.look()["plan"] if step["id"] == "tension")["passes"]
     hands.send(
-        *[hands.event(kind="turned", step="tension", lap=lap, rod=rod, turns_32=turn) for lap, rod, turn in turns]
+        *[
+            hands.turned("tension", lap, *[(rod, each["each_32"]) for rod in each["order"]])
+            for lap, each in enumerate(passes)
+        ]
     )
     hands.do(kind="step_done", step="tension")
 
 
 def turn_all(hands: Hands, lap: int) -> None:
     owed = [(rod["rod"], rod["owed_32"]) for rod in hands.lap(number=lap)["rods"] if rod["owed_32"]]
-    hands.send(*[hands.event(kind="turned", step="clear", lap=lap, rod=rod, turns_32=turns) for rod, turns in owed])
+    hands.send(*[hands.turned("clear", lap, each) for each in owed])
 
 
 def test_a_whole_job_leaves_everything_it_should(api: Api, house: House, hands: Hands) -> None:
     to_clear(hands)
     hands.read_round(0, "206", "210", "214", "206.5", "210", "213.5")
-    hands.do(kind="plan", lap=0)
+    hands.do(kind="plan", step="clear", lap=0)
     first = hands.lap(number=0)
     assert first["plan"]["clear"] is False
     assert first["wanted_hz"] == 210.0  # the drum's usual pitch
@@ -43,7 +42,7 @@ def test_a_whole_job_leaves_everything_it_should(api: Api, house: House, hands: 
     assert signs[1] + signs[4] > 0 > signs[3] + signs[6]  # the low pair up, the high pair down
     turn_all(hands, 0)
     hands.read_round(1, "209.8", "210", "210.6", "209.9", "210.1", "210.4")
-    hands.do(kind="plan", lap=1)
+    hands.do(kind="plan", step="clear", lap=1)
     second = hands.lap(number=1)
     assert second["plan"]["clear"] is True
     assert "F2" in second["plan"]["verdict"]
@@ -93,15 +92,15 @@ def test_a_second_job_on_the_same_head_is_refused_with_the_first_ones_id(api: Ap
 @pytest.mark.parametrize(
     ("body", "words"),
     [
-        ({"kind": "reading", "lap": 0, "rod": 1, "typed": "-5"}, "Give a pitch"),
-        ({"kind": "reading", "lap": 0, "rod": 1, "typed": "0"}, "between 20 and 2000"),
-        ({"kind": "reading", "lap": 0, "rod": 1, "typed": "abc"}, "Give a pitch"),
-        ({"kind": "reading", "lap": 0, "rod": 1, "typed": "10000"}, "between 20 and 2000"),
-        ({"kind": "reading", "lap": 0, "rod": 9, "typed": "200"}, "no rod 9"),
-        ({"kind": "reading", "lap": 3, "rod": 1, "typed": "200"}, "no round 4"),
-        ({"kind": "turned", "step": "slacken", "lap": 0, "rod": 8, "turns_32": -64}, "no rod 8"),
+        ({"kind": "reading", "step": "clear", "lap": 0, "rod": 1, "typed": "-5"}, "Give a pitch"),
+        ({"kind": "reading", "step": "clear", "lap": 0, "rod": 1, "typed": "0"}, "between 20 and 2000"),
+        ({"kind": "reading", "step": "clear", "lap": 0, "rod": 1, "typed": "abc"}, "Give a pitch"),
+        ({"kind": "reading", "step": "clear", "lap": 0, "rod": 1, "typed": "10000"}, "between 20 and 2000"),
+        ({"kind": "reading", "step": "clear", "lap": 0, "rod": 9, "typed": "200"}, "no rod 9"),
+        ({"kind": "reading", "step": "clear", "lap": 3, "rod": 1, "typed": "200"}, "no round 4"),
+        ({"kind": "turned", "step": "slacken", "lap": 0, "made": [{"rod": 8, "turns_32": -64}]}, "no rod 8"),
         ({"kind": "step_done", "step": "polish"}, "no step"),
-        ({"kind": "plan", "lap": 0}, "Tap round the head"),
+        ({"kind": "plan", "step": "clear", "lap": 0}, "Tap round the head"),
         ({"kind": "undo", "event": str(uuid.UUID(int=7))}, "not in this job"),
         ({"kind": "settle", "event": str(uuid.UUID(int=7)), "take": "first"}, "not an open conflict"),
     ],
@@ -120,7 +119,7 @@ def test_entries_that_cannot_be_are_refused_one_by_one_and_the_rest_is_taken(
 def test_readings_of_a_lost_rod_are_refused(api: Api, house: House) -> None:
     Drum.objects.filter(pk=house.drum.pk).update(lost_batter=[3])
     _, bench = api("POST", "/bench/jobs", start_body(house.drum))
-    receipt = Hands(api, bench["id"]).do(kind="reading", lap=0, rod=3, typed="200")
+    receipt = Hands(api, bench["id"]).do(kind="reading", step="clear", lap=0, rod=3, typed="200")
     assert "marked lost" in receipt["message"]
 
 
@@ -144,13 +143,14 @@ def test_closing_with_an_empty_shelf_changes_nothing_and_says_so(house: House, h
 def test_undo_takes_back_any_entry_but_not_what_the_job_began_with(hands: Hands) -> None:
     hands.do(kind="step_done", step="lay-out")
     bench = hands.look()
-    assert hands.do(kind="undo", event=bench["undo"][0]["event"])["standing"] == "applied"
-    assert hands.look()["steps"][0]["done"] is None
-    assert hands.do(kind="undo", event=hands.look()["undo"][-1]["event"])["standing"] == "refused"
+    target, done = (each["id"] for each in bench["log"])
+    assert hands.do(kind="undo", event=done)["standing"] == "applied"
+    assert not hands.folded().done
+    assert "began with that" in hands.do(kind="undo", event=target)["message"]
 
 
 def test_notes_and_names_of_pitches_are_read_with_the_workshops_a(hands: Hands) -> None:
-    hands.do(kind="reading", lap=0, rod=1, typed="A3 +10")
+    hands.do(kind="reading", step="clear", lap=0, rod=1, typed="A3 +10")
     # MIDI Tuning Standard: A3 is 220 Hz; ten cents above is 221.274
     assert hands.lap()["rods"][0]["reading"]["hz"] == pytest.approx(221.274, abs=0.001)
 
@@ -168,13 +168,13 @@ class TestTwoPeople:
     def test_they_see_each_others_entries(self, pair: tuple[Hands, Hands]) -> None:
         one, two = pair
         one.do(kind="step_done", step="lay-out")
-        assert two.look()["steps"][0]["done"]["by"] == "technician of wharf"
+        assert two.look()["log"][-1]["by"] == "technician of wharf"
         assert two.api("GET", f"/bench/jobs/{two.job}?since={two.seen}")[1]["bench"] is None  # nothing since
 
     def test_a_conflicting_reading_is_shown_and_does_not_overwrite(self, pair: tuple[Hands, Hands]) -> None:
         one, two = pair
-        one.do(kind="reading", lap=0, rod=1, typed="205")
-        assert two.do(kind="reading", lap=0, rod=1, typed="209")["standing"] == "conflict"
+        one.do(kind="reading", step="clear", lap=0, rod=1, typed="205")
+        assert two.do(kind="reading", step="clear", lap=0, rod=1, typed="209")["standing"] == "conflict"
         bench = one.look()
         assert one.lap()["rods"][0]["reading"]["hz"] == 205
         (conflict,) = bench["conflicts"]
@@ -186,8 +186,10 @@ class TestTwoPeople:
 
     def test_turns_both_made_can_be_counted_together(self, pair: tuple[Hands, Hands]) -> None:
         one, two = pair
-        one.do(kind="turned", step="slacken", lap=0, rod=1, turns_32=-64)
-        assert two.do(kind="turned", step="slacken", lap=0, rod=1, turns_32=-64)["standing"] == "conflict"
+        one.do(kind="turned", step="slacken", lap=0, made=[{"rod": 1, "turns_32": -64}])
+        assert (
+            two.do(kind="turned", step="slacken", lap=0, made=[{"rod": 1, "turns_32": -64}])["standing"] == "conflict"
+        )
         (conflict,) = one.look()["conflicts"]
         one.do(kind="settle", event=conflict["event"], take="both")
         assert one.lap("slacken", 0)["rods"][0]["turned"]["turns_32"] == -128
@@ -195,16 +197,16 @@ class TestTwoPeople:
     def test_the_same_reading_or_step_from_both_is_a_mere_repeat(self, pair: tuple[Hands, Hands]) -> None:
         one, two = pair
         for hands in (one, two):
-            receipt = hands.do(kind="reading", lap=0, rod=1, typed="205")
+            receipt = hands.do(kind="reading", step="clear", lap=0, rod=1, typed="205")
             done = hands.do(kind="step_done", step="lay-out")
         assert (receipt["standing"], done["standing"]) == ("repeat", "repeat")
         assert one.look()["conflicts"] == []
 
     def test_changing_what_one_has_seen_is_no_conflict(self, pair: tuple[Hands, Hands]) -> None:
         one, two = pair
-        one.do(kind="reading", lap=0, rod=1, typed="205")
+        one.do(kind="reading", step="clear", lap=0, rod=1, typed="205")
         two.look()
-        assert two.do(kind="reading", lap=0, rod=1, typed="209")["standing"] == "applied"
+        assert two.do(kind="reading", step="clear", lap=0, rod=1, typed="209")["standing"] == "applied"
 
 
 def test_a_settling_check_clears_the_check_and_books_no_other(api: Api, house: House) -> None:
@@ -215,11 +217,11 @@ def test_a_settling_check_clears_the_check_and_books_no_other(api: Api, house: H
         due_at="2026-01-01T00:00Z",
         why="new batter head; its check",
     )
-    _, bench = api("POST", "/bench/jobs", start_body(house.drum, procedure="settling-check"))
+    _, bench = api("POST", "/bench/jobs", start_body(house.drum, work="settling-check"))
     hands = Hands(api, bench["id"])
     hands.do(kind="step_done", step="look")
     hands.read_round(0, *["208"] * 6)
-    hands.do(kind="plan", lap=0)
+    hands.do(kind="plan", step="clear", lap=0)
     hands.do(kind="step_done", step="clear")
     hands.do(kind="close")
     assert FollowUp.objects.get(drum=house.drum).done_by_job == uuid.UUID(bench["id"])

@@ -4,10 +4,11 @@ import uuid
 
 import pytest
 from django.db import IntegrityError, transaction
+from django.db.backends.postgresql.psycopg_any import NumericRange
 from django.utils import timezone
 from house import House, make_drum
 
-from apps.bench.models import Job
+from apps.bench.models import PARTS, Job
 from apps.heads.models import Fitting, StockItem
 from apps.register.models import Drum
 
@@ -58,17 +59,37 @@ def test_impossible_drums_do_not_get_past_the_tables(house: House, facts: dict, 
     assert Drum.objects.count() == 1
 
 
-def test_one_open_job_a_side(house: House) -> None:
+@pytest.mark.parametrize(
+    ("one", "other", "together"),
+    [
+        ("batter", "batter", False),
+        ("batter", "resonant", True),
+        ("heads", "batter", False),
+        ("resonant", "heads", False),
+        ("wires", "heads", True),
+        ("drum", "hardware", False),
+        ("wires", "hardware", True),
+    ],
+)
+def test_open_jobs_about_the_same_part_exclude_each_other(house: House, one: str, other: str, together: bool) -> None:
+    facts = {"workshop": house.workshop, "drum": house.drum, "work": "x", "plan": {}, "plan_shape": 1}
+    facts |= dict.fromkeys(("opened_at", "touched_at"), timezone.now())
+
+    def job(part: str) -> dict[str, object]:
+        return {**facts, "id": uuid.uuid4(), "part": part, "takes": NumericRange(*PARTS[part], "[)")}
+
+    Job.objects.create(**job(one))
+    if together:
+        Job.objects.create(**job(other))
+        return
+    with pytest.raises(IntegrityError, match="job_one_open_a_part"), transaction.atomic():
+        Job.objects.create(**job(other))
+
+
+def test_a_job_takes_up_what_its_part_says(house: House) -> None:
     now = timezone.now()
-    facts = {
-        "workshop": house.workshop,
-        "drum": house.drum,
-        "side": "batter",
-        "procedure": "x",
-        "frozen": {},
-        "opened_at": now,
-        "touched_at": now,
-    }
-    Job.objects.create(id=uuid.uuid4(), **facts)
-    with pytest.raises(IntegrityError, match="job_one_open_a_side"), transaction.atomic():
-        Job.objects.create(id=uuid.uuid4(), **facts)
+    with pytest.raises(IntegrityError, match="job_part"), transaction.atomic():
+        Job.objects.create(
+            id=uuid.uuid4(), workshop=house.workshop, drum=house.drum, work="x", plan={}, plan_shape=1, part="heads",
+            takes=NumericRange(0, 1, "[)"), opened_at=now, touched_at=now,
+        )  # fmt: skip

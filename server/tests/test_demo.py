@@ -14,8 +14,8 @@ from apps.register.models import Drum, Kit, Place
 from apps.today.selectors import facts_of
 from apps.workshops.models import Workshop
 from apps.workshops.scope import enter_workshop
+from drumwork.drums import DrumKind
 from drumwork.planning import OwedKind, list_owed
-from drumwork.procedures.plan import DrumKind
 
 
 def _fingerprint() -> list[object]:

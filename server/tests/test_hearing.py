@@ -18,7 +18,7 @@ RATE = 44_100
 
 @pytest.fixture
 def check(api: Api, house: House) -> Hands:
-    _, bench = api("POST", "/bench/jobs", start_body(house.drum, procedure="settling-check"))
+    _, bench = api("POST", "/bench/jobs", start_body(house.drum, work="settling-check"))
     return Hands(api, bench["id"])
 
 
@@ -30,7 +30,7 @@ def drum() -> SimulatedDrum:
 def send_tap(check: Hands, pcm: bytes, rate: int = RATE, rod: int | None = 1) -> tuple[int, dict]:
     place = f"rate={rate}" + (f"&rod={rod}" if rod else "")
     answer = check.api.client.generic(
-        "POST", f"/api/hearing/jobs/{check.job}/tap?{place}", pcm, content_type="application/octet-stream"
+        "POST", f"/api/hearing/jobs/{check.job}/tap?step=clear&{place}", pcm, content_type="application/octet-stream"
     )
     return answer.status_code, answer.json()
 
@@ -42,7 +42,7 @@ def send_round(check: Hands, drum: SimulatedDrum, order: list[int], kind: str = 
     soundfile.write(file, sound, RATE, format=kind, subtype="PCM_16")
     sent = SimpleUploadedFile(f"round.{kind.lower()}", file.getvalue())
     url = f"/api/hearing/jobs/{check.job}/file"
-    return check.api.client.post(url, {"sound": sent, "lap": 0, "rods": "1,2,3,4,5,6"}).json()
+    return check.api.client.post(url, {"sound": sent, "step": "clear", "lap": 0, "rods": "1,2,3,4,5,6"}).json()
 
 
 def pcm_of(sound: np.ndarray) -> bytes:
@@ -54,7 +54,7 @@ def test_a_tap_is_read_as_what_is_entered_for_the_rod(check: Hands, drum: Simula
     assert (status, heard["status"]) == (200, "ok")
     low, high = drum.sounding().pair_hz
     assert min(abs(heard["hz"] - low), abs(heard["hz"] - high)) < 0.8
-    assert check.do(kind="reading", lap=0, rod=2, typed=heard["typed"])["standing"] == "applied"
+    assert check.do(kind="reading", step="clear", lap=0, rod=2, typed=heard["typed"])["standing"] == "applied"
 
 
 def test_noise_is_refused_in_words_and_enters_nothing(check: Hands) -> None:
@@ -100,14 +100,14 @@ def test_several_taps_for_each_rod_are_read_as_their_median(check: Hands) -> Non
 def test_a_file_beyond_the_stated_size_is_refused(check: Hands, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr("apps.hearing.api.MOST_FILE_BYTES", 1000)
     sent = SimpleUploadedFile("round.wav", b"x" * 1001)
-    answer = check.api.client.post(f"/api/hearing/jobs/{check.job}/file", {"sound": sent})
+    answer = check.api.client.post(f"/api/hearing/jobs/{check.job}/file", {"sound": sent, "step": "clear"})
     assert answer.status_code == 413
     assert "64 MB" in answer.json()["message"]
 
 
 def test_a_file_that_is_no_sound_is_refused_with_what_is_taken(check: Hands) -> None:
     sent = SimpleUploadedFile("notes.wav", b"not sound at all")
-    answer = check.api.client.post(f"/api/hearing/jobs/{check.job}/file", {"sound": sent})
+    answer = check.api.client.post(f"/api/hearing/jobs/{check.job}/file", {"sound": sent, "step": "clear"})
     assert answer.status_code == 422
     assert "FLAC" in answer.json()["message"]
 
@@ -117,16 +117,18 @@ def test_the_simulated_drum_answers_to_the_turns_of_the_job(check: Hands, settin
     check.do(kind="step_done", step="look")
     for lap in range(4):
         for rod in range(1, 7):
-            _, heard = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"rod": rod, "lap": lap})
+            _, heard = check.api(
+                "POST", f"/hearing/jobs/{check.job}/simulated", {"step": "clear", "rod": rod, "lap": lap}
+            )
             told = {"typed": heard["typed"], "partials": heard["partials"], "tap": heard["id"]}
-            check.do(kind="reading", lap=lap, rod=rod, **told)
-        check.do(kind="plan", lap=lap)
+            check.do(kind="reading", step="clear", lap=lap, rod=rod, **told)
+        check.do(kind="plan", step="clear", lap=lap)
         shown = check.lap(number=lap)
         if shown["plan"]["clear"]:
             break
         for rod in shown["rods"]:
             if rod["owed_32"]:
-                check.do(kind="turned", step="clear", lap=lap, rod=rod["rod"], turns_32=rod["owed_32"])
+                check.send(check.turned("clear", lap, (rod["rod"], rod["owed_32"])))
     assert shown["plan"]["clear"]
     assert lap <= 3
 
@@ -136,7 +138,7 @@ def test_a_whole_round_heard_tells_the_pair_and_reads_each_rod_as_the_blend_it_h
 ) -> None:
     for rod in range(1, 7):
         _, heard = send_tap(check, pcm_of(drum.tap(rod, RATE, seed=rod)))
-        check.do(kind="reading", lap=0, rod=rod, typed=heard["typed"], partials=heard["partials"])
+        check.do(kind="reading", step="clear", lap=0, rod=rod, typed=heard["typed"], partials=heard["partials"])
     lap = check.lap(number=0)
     low, high = drum.sounding().pair_hz
     assert lap["pair"]["lower_hz"] == pytest.approx(low, rel=0.002)
@@ -147,13 +149,13 @@ def test_a_whole_round_heard_tells_the_pair_and_reads_each_rod_as_the_blend_it_h
 
 def test_the_simulated_drum_is_not_there_outside_the_demo(check: Hands, settings: object) -> None:
     settings.DEMO = False  # type: ignore[attr-defined]
-    status, _ = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"rod": 1, "lap": 0})
+    status, _ = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"step": "clear", "rod": 1, "lap": 0})
     assert status == 404
 
 
 def test_a_viewer_is_not_heard(house: House, check: Hands) -> None:
     looker = Api(house.viewer)
-    assert looker("POST", f"/hearing/jobs/{check.job}/simulated", {"rod": 1, "lap": 0})[0] == 403
+    assert looker("POST", f"/hearing/jobs/{check.job}/simulated", {"step": "clear", "rod": 1, "lap": 0})[0] == 403
 
 
 def test_a_tap_in_the_middle_is_read_as_the_drums_note_and_helps_the_rods(check: Hands, drum: SimulatedDrum) -> None:
@@ -161,7 +163,7 @@ def test_a_tap_in_the_middle_is_read_as_the_drums_note_and_helps_the_rods(check:
     sound = Microphone().hear(head.sound(Tap(0.0, 0.1524, 0.2), RATE, 1.1), RATE, np.random.default_rng(3))
     _, heard = send_tap(check, pcm_of(sound), rod=None)
     assert heard["hz"] == pytest.approx(head.centre_hz, rel=0.004)
-    check.do(kind="centre", lap=0, typed=heard["typed"])
+    check.do(kind="centre", step="clear", lap=0, typed=heard["typed"])
     assert check.lap(number=0)["centre"]["hz"] == pytest.approx(head.centre_hz, rel=0.004)
 
 
@@ -169,14 +171,14 @@ def test_the_simulated_drum_has_a_middle_and_another_head(check: Hands) -> None:
     """Its other head is wanted much like this one, so both rings are pulled apart; muted, one remains."""
     Drum.objects.update(wanted_resonant_hz=206.0)
     for rod in (1, 2, 3):
-        muted = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"rod": rod, "lap": 0})[1]
+        muted = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"step": "clear", "rod": rod, "lap": 0})[1]
         assert (muted["status"], muted["reason"]) == ("ok", "")
-        check.do(kind="reading", lap=0, rod=rod, typed=muted["typed"])
-    place = {"rod": 4, "lap": 0, "other_muted": False}
+        check.do(kind="reading", step="clear", lap=0, rod=rod, typed=muted["typed"])
+    place = {"step": "clear", "rod": 4, "lap": 0, "other_muted": False}
     both = check.api("POST", f"/hearing/jobs/{check.job}/simulated", place)[1]
     assert both["status"] in ("flag", "refuse")
     assert "mute the other head" in both["reason"]
-    middle = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"lap": 0})[1]
+    middle = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"step": "clear", "lap": 0})[1]
     assert middle["status"] == "ok"
     told = [(tap.rod, tap.other_muted) for tap in HeardTap.objects.order_by("heard_at")]
     assert told == [(1, True), (2, True), (3, True), (4, False), (None, True)]
@@ -186,7 +188,15 @@ def read_round(check: Hands, drum: SimulatedDrum, order: list[int]) -> None:
     """Rods 1 to 6 asked for, tapped in this order."""
     for asked, rod in zip(range(1, 7), order, strict=False):
         _, heard = send_tap(check, pcm_of(drum.tap(rod, RATE, seed=asked)), rod=asked)
-        check.do(kind="reading", lap=0, rod=asked, typed=heard["typed"], partials=heard["partials"], tap=heard["id"])
+        check.do(
+            kind="reading",
+            step="clear",
+            lap=0,
+            rod=asked,
+            typed=heard["typed"],
+            partials=heard["partials"],
+            tap=heard["id"],
+        )
 
 
 def test_a_doubled_rod_is_spotted_and_put_right_in_one_entry_that_can_be_undone(check: Hands) -> None:
@@ -195,7 +205,7 @@ def test_a_doubled_rod_is_spotted_and_put_right_in_one_entry_that_can_be_undone(
     told = check.lap(number=0)["tapped"]
     assert "rod 2 was tapped twice" in told["words"]
     assert "Tap rod 6 once more" in told["words"]
-    moved = check.do(kind="order", lap=0, moves=told["moves"])
+    moved = check.do(kind="order", step="clear", lap=0, moves=told["moves"])
     lap = check.lap(number=0)
     assert lap["tapped"] is None
     assert lap["rods"][5]["reading"] is None
@@ -208,6 +218,6 @@ def test_a_doubled_rod_is_spotted_and_put_right_in_one_entry_that_can_be_undone(
 
 def test_readings_that_changed_meanwhile_are_not_moved(check: Hands, drum: SimulatedDrum) -> None:
     read_round(check, drum, [1, 2, 3])
-    receipt = check.do(kind="order", lap=0, moves=[{"rod": 1, "real": 2}])
+    receipt = check.do(kind="order", step="clear", lap=0, moves=[{"rod": 1, "real": 2}])
     assert receipt["standing"] == "refused"
     assert "changed meanwhile" in str(receipt)

@@ -19,14 +19,14 @@ RATE = 44_100
 
 @pytest.fixture
 def check(api: Api, house: House) -> Hands:
-    _, bench = api("POST", "/bench/jobs", start_body(house.drum, procedure="settling-check"))
+    _, bench = api("POST", "/bench/jobs", start_body(house.drum, work="settling-check"))
     return Hands(api, bench["id"])
 
 
 def tap(check: Hands, rod: int = 1) -> dict:
     sound = SimulatedDrum(RodLayout(6), 205.0, 0.1524, seed=5).tap(rod, RATE, seed=rod)
     pcm = (np.clip(sound, -1, 1) * 32767).astype("<i2").tobytes()
-    url = f"/api/hearing/jobs/{check.job}/tap?rate={RATE}&rod={rod}"
+    url = f"/api/hearing/jobs/{check.job}/tap?step=clear&rate={RATE}&rod={rod}"
     return check.api.client.generic("POST", url, pcm, content_type="application/octet-stream").json()
 
 

@@ -7,7 +7,7 @@ from house import Api, Hands, House, make_drum
 
 from apps.register.models import KINDS, Drum
 from apps.register.schemas import KIND_WORDS
-from drumwork.procedures.plan import DrumKind
+from drumwork.drums import DrumKind
 
 GOOD: dict[str, Any] = {
     "tag": "WR-010", "name": "Rook", "kind": "floor-tom", "diameter": "16", "depth": "15 1/2", "rods_batter": 8, "rods_resonant": 8,

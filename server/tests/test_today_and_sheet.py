@@ -6,6 +6,7 @@ from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.db.backends.postgresql.psycopg_any import NumericRange
 from django.utils import timezone
 from house import Api, Hands, House, make_drum, start_body
 
@@ -14,6 +15,8 @@ from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum
+from drumwork.drums import Side
+from drumwork.quantities import Pitch, Turns
 
 INCH = 0.0254
 
@@ -31,7 +34,8 @@ def lines(api: Api) -> dict[str, dict[str, Any]]:
 
 def test_a_head_past_its_age_is_owed_and_leads_to_its_change(api: Api, house: House) -> None:
     item = lines(api)["aged-head"]
-    assert (item["doing"], item["action"], item["owed_now"]) == ("change-head", "Change head", True)
+    assert (item["doing"], item["action"], item["owed_now"]) == ("start", "Change head", True)
+    assert (item["work"], item["part"]) == ("new-batter-head", "batter")
     assert item["reason"] == "batter single 10 clear, 13 months old"
     assert item["count"] == 1
 
@@ -67,9 +71,9 @@ def test_a_job_in_hand_takes_the_place_of_what_it_answers(api: Api, house: House
 
 
 def test_a_resting_head_shows_the_time_left_and_then_asks(api: Api, house: House, hands: Hands) -> None:
-    steps = [step["id"] for step in hands.look()["steps"]]
+    steps = [step["id"] for step in hands.look()["plan"] if step["when"] is True]
     hands.send(*[hands.event(kind="step_done", step=step) for step in steps[: steps.index("rest")]])
-    hands.do(kind="rest", minutes=40)
+    hands.do(kind="rest", step="rest", minutes=40)
     assert 38 <= lines(api)["resting"]["minutes_left"] <= 40
     Job.objects.update(resting_until=timezone.now() - timedelta(minutes=1))
     item = lines(api)["rested"]
@@ -82,8 +86,8 @@ def test_usual_minutes_come_from_the_workshops_own_jobs(api: Api, house: House) 
     now = timezone.now()
     for n, minutes in enumerate((10, 12, 30)):
         Job.objects.create(
-            id=f"00000000-0000-4000-8000-00000000000{n}", workshop=house.workshop, drum=house.drum, side="resonant", procedure="settling-check",
-            frozen={}, state="closed", opened_at=now - timedelta(minutes=minutes), closed_at=now, touched_at=now,
+            id=f"00000000-0000-4000-8000-00000000000{n}", workshop=house.workshop, drum=house.drum, part="resonant",
+            takes=NumericRange(1, 2), work="settling-check", plan={}, plan_shape=1, state="closed", opened_at=now - timedelta(minutes=minutes), closed_at=now, touched_at=now,
         )  # fmt: skip
     answer = api("GET", "/today")[1]
     assert next(item["minutes"] for item in answer["items"] if item["kind"] == "overdue-check") == 12
@@ -195,22 +199,34 @@ class TestJobsOwnWays:
         api("PUT", "/workshop/ways", {**ways, "pattern": "every-third", "step_32": 4, "stretch": "barely"})
         after = hands.look()
         assert (after["pattern"], after["step_32"]) == (before["pattern"], before["step_32"])
-        assert [step["say"] for step in after["steps"]] == [step["say"] for step in before["steps"]]
+        assert after["plan"] == before["plan"]
+
+    def test_nor_do_its_reference_a_and_its_even_rule(self, api: Api, house: House, hands: Hands) -> None:
+        # before the engine both were read anew each time a job was opened
+        hands.send(hands.reading(0, 1, "A3"))
+        ways = api("GET", "/session")[1]["workshop"]
+        api("PUT", "/workshop/ways", {**ways, "a4_hz": 415, "even_spread_hz": 9})
+        assert hands.lap()["rods"][0]["reading"]["hz"] == 220.0  # ISO 16, an octave below 440
+        hands.send(hands.reading(0, 2, "A3"))
+        assert hands.lap()["rods"][1]["reading"]["hz"] == 220.0
+        hands.read_round(0, "206", "210", "214", "206", "210", "214")
+        hands.do(kind="plan", step="clear", lap=0)
+        assert hands.lap()["plan"]["allowed"] == 2.0  # common practice, F2
 
     def test_a_pattern_chosen_for_one_job_is_that_jobs_only(self, api: Api, house: House) -> None:
         _, bench = api("POST", "/bench/jobs", start_body(house.drum, pattern="every-third"))
         assert bench["pattern"] == "every-third"
-        assert "three laps" in bench["pattern_note"]  # six rods: common practice P4
+        assert "three laps" in bench["heads"][0]["pattern_note"]  # six rods: common practice P4
         assert api("GET", "/session")[1]["workshop"]["pattern"] == "star"
 
     def test_the_wanted_pitch_can_be_a_note_and_can_be_held_instead(self, api: Api, house: House) -> None:
         _, bench = api("POST", "/bench/jobs", start_body(house.drum, target="A3"))
-        assert bench["target_hz"] == 220.0  # ISO 16, an octave below 440
+        assert bench["figures"]["pitches"][0]["hz"] == 220.0  # ISO 16, an octave below 440
         hands = Hands(api, bench["id"])
         hands.do(kind="target", typed="")
-        assert hands.look()["target_hz"] is None
+        assert hands.folded().target(Side.BATTER) is None
         hands.read_round(0, "206", "210", "214", "206", "210", "214")
-        hands.do(kind="plan", lap=0)
+        hands.do(kind="plan", step="clear", lap=0)
         assert hands.lap()["wanted_hz"] == pytest.approx(210)  # the mean of the round
 
     def test_a_wanted_pitch_that_cannot_be_starts_no_job(self, api: Api, house: House) -> None:
@@ -228,7 +244,7 @@ class TestJobsOwnWays:
 
     def test_nor_can_it_be_chosen_later(self, hands: Hands) -> None:
         assert "too high" in hands.do(kind="target", typed="900")["message"]
-        assert hands.look()["target_hz"] == 210.0
+        assert hands.folded().target(Side.BATTER) == Pitch(210.0)
         assert hands.do(kind="target", typed="230")["standing"] == "applied"
 
     def test_a_skin_is_left_to_those_who_know_it(self, api: Api, house: House) -> None:
@@ -238,15 +254,14 @@ class TestJobsOwnWays:
     def test_a_finer_step_makes_finer_turns(self, hands: Hands) -> None:
         hands.read_round(0, "206.1", "210.3", "213.6", "206.4", "209.9", "213.2")
         hands.do(kind="step_size", step_32=1)
-        hands.do(kind="plan", lap=0)
-        bench = hands.look()
-        assert bench["step_32"] == 1
+        hands.do(kind="plan", step="clear", lap=0)
+        assert hands.folded().step == Turns(1)
         turns = [rod["owed_32"] for rod in hands.lap(number=0)["rods"]]
         assert any(turn % 2 for turn in turns)
 
     def test_lost_rods_are_left_out_of_every_pass(self, api: Api, house: House) -> None:
         drum = make_drum(house.workshop, "WR-002", lost_batter=[4])
         _, bench = api("POST", "/bench/jobs", start_body(drum))
-        slacken = next(step for step in bench["steps"] if step["id"] == "slacken")
-        assert all(sorted(lap["order"]) == [1, 2, 3, 5, 6] for lap in slacken["laps"])
-        assert [1, 4] in bench["pairs"]  # the rung stays, with a hollow end
+        slacken = next(step for step in bench["plan"] if step["id"] == "slacken")
+        assert all(sorted(each["order"]) == [1, 2, 3, 5, 6] for each in slacken["passes"])
+        assert [1, 4] in bench["heads"][0]["pairs"]  # the rung stays, with a hollow end

@@ -5,12 +5,15 @@ from house import Api, Hands, House, start_body
 from test_bench import to_clear, turn_all
 
 from apps.bench.answers import kept_answer
-from apps.bench.event_bodies import plan_from_json
-from apps.bench.models import Job, JobEvent, KeptAnswer
+from apps.bench.models import JobEvent, KeptAnswer
+from apps.bench.selectors import job_by_id
+from apps.bench.stored import entry_from, upcast_entry
 from apps.history.models import LogEntry, PitchRecord
+from drumwork.drums import Side
 from drumwork.quantities import Turns
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
+from drumwork.work.kinds.clear import RoundPlanned
 
 LEVEL = ["level"] * 5
 
@@ -19,7 +22,7 @@ def judge(hands: Hands, lap: int, *said: str, reference: int = 1) -> None:
     rods = [rod for rod in range(1, 7) if rod != reference]
     hands.send(
         *[
-            hands.event(kind="reading", lap=lap, rod=rod, typed=each, means="ear")
+            hands.event(kind="reading", step="clear", lap=lap, rod=rod, typed=each, means="ear")
             for rod, each in zip(rods, said, strict=True)
         ]
     )
@@ -28,7 +31,7 @@ def judge(hands: Hands, lap: int, *said: str, reference: int = 1) -> None:
 @pytest.fixture
 def check(api: Api, house: House) -> Hands:
     """A settling check on the drum, at its clearing."""
-    _, bench = api("POST", "/bench/jobs", start_body(house.drum, procedure="settling-check"))
+    _, bench = api("POST", "/bench/jobs", start_body(house.drum, work="settling-check"))
     hands = Hands(api, bench["id"])
     hands.do(kind="step_done", step="look")
     return hands
@@ -37,7 +40,7 @@ def check(api: Api, house: House) -> Hands:
 def test_a_head_is_cleared_by_ear_without_one_number(house: House, check: Hands) -> None:
     check.do(kind="means", means="ear", reference=1)
     judge(check, 0, "much-lower", "level", "level", "much-lower", "level")
-    check.do(kind="plan", lap=0)
+    check.do(kind="plan", step="clear", lap=0)
     lap = check.lap(number=0)
     rods = {rod["rod"]: rod for rod in lap["rods"]}
     assert rods[1]["reference"]
@@ -47,7 +50,7 @@ def test_a_head_is_cleared_by_ear_without_one_number(house: House, check: Hands)
     assert rods[2]["predicted"] in ("level", "lower")
     turn_all(check, 0)
     judge(check, 1, *LEVEL)
-    check.do(kind="plan", lap=1)
+    check.do(kind="plan", step="clear", lap=1)
     assert check.lap(number=1)["plan"]["clear"]
     check.do(kind="step_done", step="clear")
     check.do(kind="close")
@@ -60,8 +63,8 @@ def test_a_head_is_cleared_by_ear_without_one_number(house: House, check: Hands)
 def test_the_whole_head_can_be_judged_beside_the_wanted_tone(check: Hands) -> None:
     check.do(kind="means", means="ear", reference=1)
     judge(check, 0, *LEVEL)
-    check.do(kind="whole", lap=0, judged="much-lower")
-    check.do(kind="plan", lap=0)
+    check.do(kind="whole", step="clear", lap=0, judged="much-lower")
+    check.do(kind="plan", step="clear", lap=0)
     lap = check.lap(number=0)
     assert lap["whole"] == "much-lower"
     assert sum(rod["owed_32"] for rod in lap["rods"]) > 0
@@ -69,7 +72,7 @@ def test_the_whole_head_can_be_judged_beside_the_wanted_tone(check: Hands) -> No
 
 @pytest.mark.parametrize(("means", "typed"), [("ear", "flat"), ("gauge", "-3"), ("gauge", "tight"), ("pitch", "loud")])
 def test_what_cannot_be_read_is_refused_in_words(check: Hands, means: str, typed: str) -> None:
-    receipt = check.do(kind="reading", lap=0, rod=1, typed=typed, means=means)
+    receipt = check.do(kind="reading", step="clear", lap=0, rod=1, typed=typed, means=means)
     assert receipt["standing"] == "refused"
     assert receipt["message"]
 
@@ -79,9 +82,12 @@ def test_a_number_on_any_scale_clears_a_head(check: Hands, means: str) -> None:
     check.do(kind="means", means=means)
     numbers = ["81", "66", "81", "82", "65,5", "81"]
     check.send(
-        *[check.event(kind="reading", lap=0, rod=rod, typed=each, means=means) for rod, each in enumerate(numbers, 1)]
+        *[
+            check.event(kind="reading", step="clear", lap=0, rod=rod, typed=each, means=means)
+            for rod, each in enumerate(numbers, 1)
+        ]
     )
-    check.do(kind="plan", lap=0)
+    check.do(kind="plan", step="clear", lap=0)
     lap = check.lap(number=0)
     assert lap["plan"]["means"] == means
     assert lap["plan"]["unit"] == ""
@@ -91,11 +97,11 @@ def test_a_number_on_any_scale_clears_a_head(check: Hands, means: str) -> None:
 
 def test_a_gauge_beside_the_pitch_shows_the_pull(check: Hands) -> None:
     check.read_round(0, *["210"] * 6)
-    check.do(kind="plan", lap=0)
+    check.do(kind="plan", step="clear", lap=0)
     assert check.lap(number=0)["plan"]["pull"]["told_by"] == []
     check.send(
-        *[check.event(kind="reading", lap=0, rod=rod, typed="80", means="gauge") for rod in range(1, 7)],
-        check.event(kind="plan", lap=0),
+        *[check.event(kind="reading", step="clear", lap=0, rod=rod, typed="80", means="gauge") for rod in range(1, 7)],
+        check.event(kind="plan", step="clear", lap=0),
     )
     lap = check.lap(number=0)
     assert lap["plan"]["pull"]["told_by"] == ["gauge"]
@@ -105,7 +111,7 @@ def test_a_gauge_beside_the_pitch_shows_the_pull(check: Hands) -> None:
 
 
 def test_a_doubted_reading_is_kept_and_marked(check: Hands) -> None:
-    check.do(kind="reading", lap=0, rod=1, typed="210.4?")
+    check.do(kind="reading", step="clear", lap=0, rod=1, typed="210.4?")
     reading = check.lap(number=0)["rods"][0]["reading"]
     assert (reading["hz"], reading["doubtful"]) == (210.4, True)
 
@@ -113,13 +119,13 @@ def test_a_doubted_reading_is_kept_and_marked(check: Hands) -> None:
 def test_a_rod_that_does_not_answer_is_said_to(check: Hands) -> None:
     head = SimulatedHead(RodLayout(6), 210, seed=3, modal=False, uneven=0.04, noise=0.0005, quirk=0.02)
     check.read_round(0, *(str(pitch.hz) for pitch in head.tap().values()))
-    check.do(kind="plan", lap=0)
+    check.do(kind="plan", step="clear", lap=0)
     asked = {rod["rod"]: Turns(rod["owed_32"]) for rod in check.lap(number=0)["rods"]}
     dead = max(asked, key=lambda rod: abs(asked[rod].thirtyseconds))
     turn_all(check, 0)
     head.turn(asked | {dead: Turns(0)})
     check.read_round(1, *(str(pitch.hz) for pitch in head.tap().values()))
-    check.do(kind="plan", lap=1)
+    check.do(kind="plan", step="clear", lap=1)
     lap = check.lap(number=1)
     (found,) = lap["plan"]["findings"]
     assert (found["kind"], found["rods"]) == ("not-answering", [dead])
@@ -128,14 +134,14 @@ def test_a_rod_that_does_not_answer_is_said_to(check: Hands) -> None:
 
 def test_uneven_on_purpose_is_what_the_head_is_judged_by(check: Hands) -> None:
     check.do(kind="uneven", what="rod-down", start=2)
-    assert "Rod 2 a little down" in check.look()["uneven_words"]
+    assert "Rod 2 a little down" in check.look()["figures"]["uneven"][0]["words"]
     assert check.do(kind="uneven", what="beside-wires")["standing"] == "refused"
 
 
 def test_the_wanted_pitch_says_what_film_and_turns_it_asks(check: Hands, house: House) -> None:
     house.drum.fittings.update(head="single 10 coated")
     check.read_round(0, *["180"] * 6)
-    words = check.look()["target_words"]
+    words = check.look()["heads"][0]["target_words"]
     assert "of yield" in words
     assert "turns of every rod" in words
 
@@ -143,16 +149,16 @@ def test_the_wanted_pitch_says_what_film_and_turns_it_asks(check: Hands, house: 
 def test_what_a_job_teaches_is_kept_for_the_next_on_this_head(api: Api, house: House, hands: Hands) -> None:
     to_clear(hands)
     hands.read_round(0, "200", "204", "207", "200.5", "204", "207.5")
-    hands.do(kind="plan", lap=0)
+    hands.do(kind="plan", step="clear", lap=0)
     turn_all(hands, 0)
     hands.read_round(1, "209.8", "210", "210.6", "209.9", "210.1", "210.4")
-    hands.do(kind="plan", lap=1)
+    hands.do(kind="plan", step="clear", lap=1)
     hands.send(*[hands.event(kind="step_done", step=step) for step in ("clear", "other-head", "rest", "mount")])
     hands.do(kind="close", reason="worn")
     kept = KeptAnswer.objects.get(drum=house.drum, side="batter")
     assert (kept.head, kept.rods, kept.rounds) == ("single 10 coated", [1, 2, 3, 4, 5, 6], 1)
-    _, bench = api("POST", "/bench/jobs", start_body(house.drum, procedure="settling-check"))
-    learned = kept_answer(Job.objects.get(pk=bench["id"]))
+    _, bench = api("POST", "/bench/jobs", start_body(house.drum, work="settling-check"))
+    learned = kept_answer(job_by_id(bench["id"]), Side.BATTER)
     assert learned is not None
     assert learned.hz2_per_turn == pytest.approx(sum(kind["weight"] * kind["mean"][0] for kind in kept.kinds), rel=1e-9)
     house.drum.fittings.filter(retired_at__isnull=True).update(head="another")
@@ -168,7 +174,10 @@ OLD_PLAN = {
 
 
 def test_a_plan_stored_before_other_means_existed_is_still_read() -> None:
-    plan = plan_from_json(OLD_PLAN)
+    entry = entry_from(upcast_entry({"kind": "plan", "lap": 0, "found": OLD_PLAN}), 2)
+    assert isinstance(entry, RoundPlanned)
+    plan = entry.found
+    assert plan is not None
     assert (plan.wanted, plan.spread, plan.unit) == (200.0, 5.0, "Hz")
     assert plan.turns[1].thirtyseconds == 2
     assert not plan.pull.clear
@@ -176,9 +185,12 @@ def test_a_plan_stored_before_other_means_existed_is_still_read() -> None:
 
 def test_a_stored_plan_comes_back_as_it_went_in(check: Hands) -> None:
     check.read_round(0, "206", "210", "214", "206.5", "210", "213.5")
-    check.do(kind="plan", lap=0)
+    check.do(kind="plan", step="clear", lap=0)
     stored = JobEvent.objects.get(job_id=check.job, kind="plan").body["found"]
-    plan = plan_from_json(stored)
+    entry = entry_from(JobEvent.objects.get(job_id=check.job, kind="plan").body, 2)
+    assert isinstance(entry, RoundPlanned)
+    plan = entry.found
+    assert plan is not None
     assert plan.predicted[1] == stored["predicted"]["1"]
     assert plan.pull.told_by == tuple(stored["pull"]["told_by"])
 

@@ -208,7 +208,15 @@ def test_a_job_on_both_heads_reads_the_first_again_after_the_second() -> None:
 
 
 def test_ways_are_frozen_by_name() -> None:
-    assert {each.name for each in fields(Ways)} >= {"pattern", "stretch", "logo", "first_head", "cadence", "even", "a4_hz"}
+    assert {each.name for each in fields(Ways)} >= {
+        "pattern",
+        "stretch",
+        "logo",
+        "first_head",
+        "cadence",
+        "even",
+        "a4_hz",
+    }
 
 
 def test_a_fifth_wheel_is_refused() -> None:

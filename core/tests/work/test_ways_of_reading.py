@@ -176,9 +176,7 @@ class TestRoundsTappedInAnotherOrder:
         assert spotted_order(state, "clear", 0) is None
 
     def test_two_taps_of_one_rod_are_read_as_one(self) -> None:
-        first, second = (
-            read(0, rod, str(hz), partials=(Partial(hz, 0.0),)) for rod, hz in ((1, 200.0), (2, 204.0))
-        )
+        first, second = (read(0, rod, str(hz), partials=(Partial(hz, 0.0),)) for rod, hz in ((1, 200.0), (2, 204.0)))
         lap = after(first, second, ReadingsMoved("clear", 0, (Move(1, 1), Move(2, 1)))).laps["clear"][0]
         assert {rod: mark.value.hz for rod, mark in lap.readings.items()} == {1: 202.0}
 

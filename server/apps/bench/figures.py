@@ -35,7 +35,9 @@ def _cents(hz: float, wanted: float | None) -> float | None:
     return round(Interval.from_ratio(hz / wanted).cents, 1) if wanted else None
 
 
-def _pitches_read(lap: Lap, smooth: Mapping[int, Pitch], wanted: float | None, a4_hz: float) -> Iterator[ReadingFigures]:
+def _pitches_read(
+    lap: Lap, smooth: Mapping[int, Pitch], wanted: float | None, a4_hz: float
+) -> Iterator[ReadingFigures]:
     for rod, mark in lap.readings.items():
         hz = smooth[rod].hz
         yield ReadingFigures.model_construct(
@@ -56,7 +58,9 @@ def _otherwise_read(lap: Lap) -> Iterator[ReadingFigures]:
         yield _plain(mark.event_id, rod, EAR_WORDS[mark.value], cents, False)
     for rod, number in lap.numbers.items():
         beside = bool(lap.readings)
-        yield _plain(number.event_id, rod, f"{number.value:g}", None if beside else read_cents.get(rod), rod in lap.doubtful)
+        yield _plain(
+            number.event_id, rod, f"{number.value:g}", None if beside else read_cents.get(rod), rod in lap.doubtful
+        )
 
 
 def _plain(entry: str, rod: int, shown: str, cents: float | None, doubtful: bool) -> ReadingFigures:

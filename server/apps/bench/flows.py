@@ -5,7 +5,6 @@ from __future__ import annotations
 import uuid
 from dataclasses import replace
 from datetime import datetime
-from typing import Any
 
 from django.db import transaction
 from django.db.backends.postgresql.psycopg_any import NumericRange

@@ -353,5 +353,3 @@ class StandingFinding(Schema):
     found_at: datetime
     by: str
     job_id: str | None
-
-

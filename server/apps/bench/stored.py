@@ -19,7 +19,16 @@ from drumwork.work.log import Entry
 from drumwork.work.plan import Plan
 from drumwork.work.words import Point
 
-__all__ = ["ENTRY_VERSION", "PLAN_SHAPE", "entry_from", "entry_of_device", "entry_to", "plan_from", "plan_to", "upcast_entry"]
+__all__ = [
+    "ENTRY_VERSION",
+    "PLAN_SHAPE",
+    "entry_from",
+    "entry_of_device",
+    "entry_to",
+    "plan_from",
+    "plan_to",
+    "upcast_entry",
+]
 
 PLAN_SHAPE: Final = 1
 ENTRY_VERSION: Final = Entry.version
@@ -82,7 +91,9 @@ def plan_from(stored: Mapping[str, Any], shape: int) -> Plan:
     for step in range(shape, PLAN_SHAPE):
         now = _PLAN_UPCASTS[step](now)
     if not 1 <= shape <= PLAN_SHAPE:
-        raise BadEvent("This job was begun by a newer version of Red Tally; nothing is lost. Update this server.", shape=shape)
+        raise BadEvent(
+            "This job was begun by a newer version of Red Tally; nothing is lost. Update this server.", shape=shape
+        )
     return _converter().structure(now, Plan)
 
 

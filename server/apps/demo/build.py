@@ -220,9 +220,7 @@ class Builder:
                 touched_at=at, where="closed",
             )
         )  # fmt: skip
-        self.pile.heads.append(
-            JobHead(workshop=self.workshop, job_id=job_id, side=side, new_head=head, old_head=old)
-        )
+        self.pile.heads.append(JobHead(workshop=self.workshop, job_id=job_id, side=side, new_head=head, old_head=old))
         return job_id
 
     def _clearing(

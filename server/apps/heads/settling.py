@@ -26,9 +26,7 @@ def film_kind(head: Head) -> str:
 def _seen(drum: Drum, side: str, fitted_at: datetime) -> list[Dropped]:
     """How far this head had dropped at its first check, by what was read before anything was turned."""
     left = PitchRecord.objects.filter(drum=drum, side=side, at__gte=fitted_at).order_by("at").first()
-    check = (
-        LogEntry.objects.filter(drum=drum, side=side, kind=look_after().id, at__gt=fitted_at).order_by("at").first()
-    )
+    check = LogEntry.objects.filter(drum=drum, side=side, kind=look_after().id, at__gt=fitted_at).order_by("at").first()
     if left is None or check is None or check.at <= left.at:
         return []
     rounds = check.record.get("rounds") or [{}]

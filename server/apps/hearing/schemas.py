@@ -8,8 +8,8 @@ from uuid import UUID
 
 from ninja import Schema
 
-from apps.bench.wire import MOST_PARTIALS, PartialIn
 from apps.bench.schemas import PairOut
+from apps.bench.wire import MOST_PARTIALS, PartialIn
 from apps.hearing.models import HeardTap
 from drumwork.drums import Side
 from drumwork.listening import TapReading

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import uuid
 
+from apps.bench.figures import shape_pair
 from apps.bench.ledger import read_ledger
 from apps.bench.models import Job
-from apps.bench.figures import shape_pair
 from apps.hearing.models import HeardTap
 from apps.hearing.schemas import RoundOut, TapOut, TapsOut
 from drumwork.work.clearing import heard_pair

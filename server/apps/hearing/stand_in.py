@@ -53,9 +53,7 @@ def simulated_drum(ledger: Ledger, place: Place) -> SimulatedDrum:
     wanted = target.hz if target else USUAL_HZ
     fresh = _fresh(ledger, side)
     head = fresh or _head(of)
-    fitted = (
-        None if fresh else Fitting.objects.filter(drum=job.drum, side=side.value, retired_at__isnull=True).first()
-    )
+    fitted = None if fresh else Fitting.objects.filter(drum=job.drum, side=side.value, retired_at__isnull=True).first()
     shell = Shell(
         depth_m=job.drum.depth_m,
         film_kg_per_m2=head.film.density_kg_per_m2,

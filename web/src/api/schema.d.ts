@@ -4,6 +4,46 @@
  */
 
 export interface paths {
+    "/api/bench/findings/{finding_id}/put-right": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Right
+         * @description Something found before is put right now.
+         */
+        post: operations["put_right"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/findings/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Can Be Found
+         * @description What can be found on such a drum.
+         */
+        get: operations["can_be_found"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/jobs": {
         parameters: {
             query?: never;
@@ -52,6 +92,26 @@ export interface paths {
         put?: never;
         /** Events */
         post: operations["bench_events"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/work/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Work For
+         * @description The catalogue of work for this drum; where something does not suit, why not.
+         */
+        get: operations["work_for"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -463,32 +523,32 @@ export interface components {
             /** Last Seq */
             last_seq: number;
         };
-        /** BenchOut */
+        /**
+         * BenchOut
+         * @description A job for the device to fold: the plan it began with, the raw log, and the figures by entry.
+         */
         BenchOut: {
             /** Badge */
             badge: string;
+            cadence: components["schemas"]["Cadence"];
+            /** Changes Heads */
+            changes_heads: boolean;
             /** Conflicts */
             conflicts: components["schemas"]["ConflictOut"][];
+            figures: components["schemas"]["Figures"];
+            /** Heads */
+            heads: components["schemas"]["HeadOut"][];
             /** Id */
             id: string;
-            /** Kind */
-            kind: string;
+            kind: components["schemas"]["DrumKind"];
             /** Kind Words */
             kind_words: string;
             /** Last Seq */
             last_seq: number;
-            /** Lost */
-            lost: number[];
-            /** Means */
-            means: string;
+            /** Log */
+            log: components["schemas"]["EntryOut"][];
             /** Name */
             name: string;
-            /** New Head */
-            new_head: string;
-            /** Notes */
-            notes: string[];
-            /** Old Head */
-            old_head: string;
             /**
              * Opened At
              * Format: date-time
@@ -498,68 +558,80 @@ export interface components {
             opened_by: string;
             /** Other Head */
             other_head: boolean;
-            /** Pairs */
-            pairs: number[][];
+            part: components["schemas"]["Part"];
             /** Pattern */
             pattern: string;
-            /** Pattern Note */
-            pattern_note: string;
-            /** Procedure */
-            procedure: string;
-            /** Reason */
-            reason: string;
-            /** Reference */
-            reference: number | null;
-            /** Resting Until */
-            resting_until: string | null;
-            /** Rods */
-            rods: number;
-            /** Settling Words */
-            settling_words: string;
-            /** Side */
-            side: string;
+            /** Plan */
+            plan: components["schemas"]["StepOut"][];
             /** Simulated */
             simulated: boolean;
             /** Size */
             size: string;
+            slacken_by: components["schemas"]["Cadence"];
             /** Snare */
             snare: boolean;
-            /** State */
-            state: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "closed";
             /** Step 32 */
             step_32: number;
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
             /** Tag */
             tag: string;
-            /** Tally */
-            tally: components["schemas"]["TallyOut"][] | null;
-            /** Tapping Order */
-            tapping_order: number[];
-            /** Target Hz */
-            target_hz: number | null;
-            /** Target Note */
-            target_note: string;
-            /** Target Words */
-            target_words: string;
             /** Title */
             title: string;
-            /** Undo */
-            undo: components["schemas"]["UndoOut"][];
-            /** Uneven */
-            uneven: string;
-            /** Uneven Words */
-            uneven_words: string;
             /** Where */
             where: string;
+            /** Work */
+            work: string;
             /** Write On Head */
             write_on_head: string;
         };
         /**
-         * CentreIn
+         * Cadence
+         * @description How turns are confirmed: each rod, two facing rods together (P8: two keys), or a whole pass.
+         * @enum {string}
+         */
+        Cadence: "rod" | "pair" | "pass";
+        /**
+         * CadenceChosenIn
+         * @description From here on turns are confirmed so, slackening (`down`) or tightening.
+         */
+        CadenceChosenIn: {
+            by: components["schemas"]["Cadence"];
+            /**
+             * Down
+             * @default false
+             */
+            down: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cadence";
+        };
+        /**
+         * CanBeFound
+         * @description One row of what can be found on a kind of drum.
+         */
+        CanBeFound: {
+            /** Answer */
+            answer: string;
+            /** Degrees */
+            degrees: boolean;
+            follow: components["schemas"]["Follow"];
+            /** Id */
+            id: string;
+            where: components["schemas"]["Where"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * CentreReadIn
          * @description The drum's note, tapped in the middle: hertz, or a note with cents.
          */
-        CentreIn: {
+        CentreReadIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -567,27 +639,10 @@ export interface components {
             kind: "centre";
             /** Lap */
             lap: number;
+            /** Step */
+            step: string;
             /** Typed */
             typed: string;
-        };
-        /**
-         * CentreOut
-         * @description The drum's note in the middle.
-         */
-        CentreOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** By */
-            by: string;
-            /** Event */
-            event: string;
-            /** Hz */
-            hz: number;
-            /** Note */
-            note: string;
         };
         /**
          * Choices
@@ -611,8 +666,11 @@ export interface components {
             /** Threads */
             threads: string[];
         };
-        /** CloseIn */
-        CloseIn: {
+        /**
+         * ClosedIn
+         * @description The job is closed: why the old head went, and whether a check is booked.
+         */
+        ClosedIn: {
             /**
              * Check
              * @default true
@@ -686,11 +744,7 @@ export interface components {
              * @default
              */
             hoops: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "practice-mesh" | "rope-bass";
+            kind: components["schemas"]["DrumKind"];
             /**
              * Kits
              * @default []
@@ -765,6 +819,12 @@ export interface components {
              */
             wanted_resonant: string;
         };
+        /**
+         * DrumKind
+         * @description Kinds of drum (trade §4).
+         * @enum {string}
+         */
+        DrumKind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "practice-mesh" | "rope-bass";
         /** DrumPage */
         DrumPage: {
             /** Drums */
@@ -800,6 +860,38 @@ export interface components {
             tag: string;
         };
         /**
+         * Ear
+         * @description How a rod sounds beside the one it is compared with.
+         * @enum {string}
+         */
+        Ear: "much-lower" | "lower" | "level" | "higher" | "much-higher" | "cant-tell";
+        /**
+         * EntryOut
+         * @description One entry of the log, with what it says in words.
+         */
+        EntryOut: {
+            /** Against */
+            against: string | null;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Body */
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            /** By */
+            by: string;
+            /** Device */
+            device: string;
+            /** Id */
+            id: string;
+            /** Seq */
+            seq: number;
+            standing: components["schemas"]["Standing"];
+            /** Words */
+            words: string;
+        };
+        /**
          * ErrorOut
          * @description The shape of every error.
          */
@@ -817,11 +909,13 @@ export interface components {
         };
         /**
          * EventIn
-         * @description One entry. `seen` is the last event number this device knew when it was made.
+         * @description One entry. `seen` is the last entry number this device knew when it was made; `v` the shape of its body.
+         *
+         *     Entries of shape 1 may still lie on a device that was without network while this server was renewed.
          */
         EventIn: {
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["OrderIn"] | components["schemas"]["CentreIn"] | components["schemas"]["MeansIn"] | components["schemas"]["WholeIn"] | components["schemas"]["UnevenIn"] | components["schemas"]["TargetIn"] | components["schemas"]["PlanIn"] | components["schemas"]["StepSizeIn"] | components["schemas"]["RestIn"] | components["schemas"]["NoteIn"] | components["schemas"]["UndoIn"] | components["schemas"]["SettleIn"] | components["schemas"]["CloseIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** Device */
             device: string;
             /**
@@ -836,11 +930,32 @@ export interface components {
             made_at: string;
             /** Seen */
             seen: number;
+            /**
+             * V
+             * @default 1
+             */
+            v: number;
         };
         /** EventsIn */
         EventsIn: {
             /** Events */
             events: components["schemas"]["EventIn"][];
+        };
+        /**
+         * Figures
+         * @description Everything the server worked out, by the entry it belongs to.
+         */
+        Figures: {
+            /** Pitches */
+            pitches: components["schemas"]["PitchFigures"][];
+            /** Plans */
+            plans: components["schemas"]["PlanFigures"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingFigures"][];
+            /** Rounds */
+            rounds: components["schemas"]["RoundFigures"][];
+            /** Uneven */
+            uneven: components["schemas"]["UnevenFigures"][];
         };
         /**
          * FilmOut
@@ -901,12 +1016,46 @@ export interface components {
             text: string;
         };
         /**
+         * FindingKind
+         * @description What may have happened.
+         * @enum {string}
+         */
+        FindingKind: "not-answering" | "wrong-way" | "wrong-rod" | "wrong-order" | "readings-swapped" | "fighting-pair" | "unexplained";
+        /**
+         * FindingMadeIn
+         * @description Something of the vocabulary was found during a step, on a side or at a rod, so bad, with a note.
+         */
+        FindingMadeIn: {
+            /**
+             * Degree
+             * @default 2
+             * @enum {integer}
+             */
+            degree: 1 | 2 | 3;
+            /** Finding */
+            finding: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "found";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Rod */
+            rod?: number | null;
+            side?: components["schemas"]["Side"] | null;
+            /** Step */
+            step: string;
+        };
+        /**
          * FindingOut
-         * @description Something to look at before turning on.
+         * @description Something the clearing noticed, to look at before turning on.
          */
         FindingOut: {
-            /** Kind */
-            kind: string;
+            kind: components["schemas"]["FindingKind"];
             /** Rods */
             rods: number[];
             /** Words */
@@ -943,8 +1092,7 @@ export interface components {
             note: string;
             /** Rods */
             rods: number;
-            /** Side */
-            side: string;
+            side: components["schemas"]["Side"];
             /** Since */
             since: string | null;
             /** Spread Hz */
@@ -978,6 +1126,41 @@ export interface components {
             head: string;
             /** Side */
             side: string;
+        };
+        /**
+         * Follow
+         * @description What is owed after the job, where it was not put right on the bench.
+         * @enum {string}
+         */
+        Follow: "replace" | "fetch" | "repair" | "qualified" | "adjust" | "look";
+        /**
+         * HeadOut
+         * @description One head of the job, as it began: its rods, the orders they go in, what goes on and comes off.
+         */
+        HeadOut: {
+            /** Lost */
+            lost: number[];
+            /** New Head */
+            new_head: string;
+            /** Old Head */
+            old_head: string;
+            /** Pairs */
+            pairs: number[][];
+            /** Pattern Note */
+            pattern_note: string;
+            /** Reason */
+            reason: string;
+            /** Rods */
+            rods: number;
+            /** Settling Words */
+            settling_words: string;
+            side: components["schemas"]["Side"];
+            /** Tapping Order */
+            tapping_order: number[];
+            /** Target Words */
+            target_words: string;
+            /** Turning Order */
+            turning_order: number[];
         };
         /**
          * HeardFileOut
@@ -1033,24 +1216,28 @@ export interface components {
             /** Taps */
             taps: number;
         };
-        /** LapOut */
-        LapOut: {
-            centre: components["schemas"]["CentreOut"] | null;
-            /** Compared */
-            compared: string;
-            /** Each 32 */
-            each_32: number | null;
-            /** Order */
-            order: number[];
-            pair: components["schemas"]["PairOut"] | null;
-            plan: components["schemas"]["PlanOut"] | null;
-            /** Rods */
-            rods: components["schemas"]["RodOut"][];
-            tapped: components["schemas"]["TappedOut"] | null;
-            /** Wanted Hz */
-            wanted_hz: number | null;
-            /** Whole */
-            whole: string;
+        /**
+         * LeftUnevenIn
+         * @description What is left uneven on purpose, from which rod; empty for even everywhere.
+         */
+        LeftUnevenIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "uneven";
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * Start
+             * @default 1
+             */
+            start: number;
+            /**
+             * What
+             * @default
+             * @enum {string}
+             */
+            what: "" | "rod-down" | "four-by-a-hair" | "beside-wires";
         };
         /** LogOut */
         LogOut: {
@@ -1084,33 +1271,23 @@ export interface components {
          * @enum {string}
          */
         LogoPlace: "badge" | "between-lugs" | "twelve-oclock" | "throw-off" | "opposite-leg";
-        /** MarkOut */
-        MarkOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** By */
-            by: string;
-            /** Event */
-            event: string;
-        };
         /**
-         * MeansIn
+         * Means
+         * @description What the rods are read with (trade §17.7).
+         * @enum {string}
+         */
+        Means: "pitch" | "ear" | "gauge" | "torque";
+        /**
+         * MeansChosenIn
          * @description Read the rods with this from here on; by ear, against this rod.
          */
-        MeansIn: {
+        MeansChosenIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "means";
-            /**
-             * Means
-             * @enum {string}
-             */
-            means: "pitch" | "ear" | "gauge" | "torque";
+            means: components["schemas"]["Means"];
             /** Reference */
             reference?: number | null;
         };
@@ -1124,8 +1301,11 @@ export interface components {
             /** Rod */
             rod: number;
         };
-        /** NoteIn */
-        NoteIn: {
+        /**
+         * NotedIn
+         * @description Something written down.
+         */
+        NotedIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1135,19 +1315,25 @@ export interface components {
             text: string;
         };
         /**
-         * OrderIn
-         * @description The round was tapped in another order than asked for; rods that get no reading are to be tapped again.
+         * OfferOut
+         * @description One piece of work on one part of a drum; `why_not` is empty where it can be done. `in_hand` is the job that is in the way.
          */
-        OrderIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "order";
-            /** Lap */
-            lap: number;
-            /** Moves */
-            moves: components["schemas"]["MoveIn"][];
+        OfferOut: {
+            /** Changes Heads */
+            changes_heads: boolean;
+            /** In Hand */
+            in_hand: string | null;
+            /** Minutes */
+            minutes: number;
+            part: components["schemas"]["Part"];
+            /** Sides */
+            sides: components["schemas"]["Side"][];
+            /** Title */
+            title: string;
+            /** Why Not */
+            why_not: string;
+            /** Work */
+            work: string;
         };
         /**
          * OwedOut
@@ -1162,7 +1348,7 @@ export interface components {
              * Doing
              * @enum {string}
              */
-            doing: "go-on" | "check" | "change-head" | "look";
+            doing: "go-on" | "start" | "look";
             /** Job Id */
             job_id: string | null;
             /** Kind */
@@ -1177,6 +1363,7 @@ export interface components {
             name: string;
             /** Owed Now */
             owed_now: boolean;
+            part: components["schemas"]["Part"] | null;
             /** Ready At */
             ready_at: string | null;
             /** Reason */
@@ -1187,6 +1374,8 @@ export interface components {
             tag: string;
             /** Unit */
             unit: string;
+            /** Work */
+            work: string;
         };
         /**
          * PairOut
@@ -1201,8 +1390,14 @@ export interface components {
             upper_hz: number;
         };
         /**
+         * Part
+         * @description What a job is about. Two open jobs about the same part of one drum exclude each other.
+         * @enum {string}
+         */
+        Part: "batter" | "resonant" | "heads" | "wires" | "hardware" | "drum";
+        /**
          * PartialIn
-         * @description What a tap rang with: hertz, and decibels against the strongest.
+         * @description What a tap rang with: hertz, and decibels of amplitude against the strongest.
          */
         PartialIn: {
             /** Hz */
@@ -1210,7 +1405,10 @@ export interface components {
             /** Level Db */
             level_db: number;
         };
-        /** PassAddedIn */
+        /**
+         * PassAddedIn
+         * @description One more pass.
+         */
         PassAddedIn: {
             /** Each 32 */
             each_32: number;
@@ -1221,6 +1419,15 @@ export interface components {
             kind: "pass_added";
             /** Step */
             step: string;
+        };
+        /** PassOut */
+        PassOut: {
+            /** Each 32 */
+            each_32: number;
+            /** Order */
+            order: number[];
+            /** Until */
+            until: string;
         };
         /** PatternOut */
         PatternOut: {
@@ -1250,6 +1457,18 @@ export interface components {
             ring_db: number[];
             /** Step S */
             step_s: number;
+        };
+        /**
+         * PitchFigures
+         * @description A pitch that was typed: the wanted one, or the drum's note in the middle.
+         */
+        PitchFigures: {
+            /** Entry */
+            entry: string;
+            /** Hz */
+            hz: number | null;
+            /** Note */
+            note: string;
         };
         /**
          * PitchOut
@@ -1289,48 +1508,29 @@ export interface components {
             rate: number;
             /** Rod */
             rod?: number | null;
+            /** Step */
+            step: string;
         };
         /**
-         * PlanIn
-         * @description Work out the turns for a round; the server adds what it found.
-         */
-        PlanIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "plan";
-            /** Lap */
-            lap: number;
-        };
-        /**
-         * PlanOut
+         * PlanFigures
          * @description What was proposed. Values are in `unit`.
          */
-        PlanOut: {
+        PlanFigures: {
             /** Allowed */
             allowed: number;
             /** Approach */
             approach: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** By */
-            by: string;
             /** Chance Even */
             chance_even: number;
             /** Clear */
             clear: boolean;
-            /** Event */
-            event: string;
+            /** Entry */
+            entry: string;
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
             /** Mean */
             mean: number;
-            /** Means */
-            means: string;
+            means: components["schemas"]["Means"];
             /** Modal */
             modal: number;
             /** Predicted Mean */
@@ -1338,6 +1538,8 @@ export interface components {
             /** Predicted Spread */
             predicted_spread: number;
             pull: components["schemas"]["PullOut"];
+            /** Rods */
+            rods: components["schemas"]["PlannedRod"][];
             /** Rounds Left */
             rounds_left: number;
             /** Spread */
@@ -1352,6 +1554,31 @@ export interface components {
             wanted: number;
             /** Why */
             why: string;
+        };
+        /** PlannedRod */
+        PlannedRod: {
+            /** Predicted */
+            predicted: string;
+            /** Predicted Cents */
+            predicted_cents: number;
+            /** Predicted Sd Cents */
+            predicted_sd_cents: number;
+            /** Rod */
+            rod: number;
+            /** Turns 32 */
+            turns_32: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * PointOut
+         * @description One thing to look at; `when` is true, or findings joined by all, any, not.
+         */
+        PointOut: {
+            /** Text */
+            text: string;
+            /** When */
+            when: unknown;
         };
         /**
          * PullOut
@@ -1374,11 +1601,47 @@ export interface components {
             words: string;
         };
         /**
-         * ReadingIn
-         * @description `typed` is read by the server: hertz or a note with cents, a gauge's or key's number, or a judgement by ear. A question mark after
-         *     it keeps the reading but trusts it little. `partials` are what a heard tap rang with, `tap` which one it was.
+         * PutRightIn
+         * @description What was found was put right on the bench.
          */
-        ReadingIn: {
+        PutRightIn: {
+            /** Event */
+            event: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_right";
+        };
+        /**
+         * ReadingFigures
+         * @description What a reading comes to: `cents` from what is wanted.
+         */
+        ReadingFigures: {
+            /** Cents */
+            cents: number | null;
+            /** Doubtful */
+            doubtful: boolean;
+            /** Entry */
+            entry: string;
+            /** Hz */
+            hz: number | null;
+            /** Note */
+            note: string;
+            /** Rod */
+            rod: number;
+            /** Shown */
+            shown: string;
+        };
+        /**
+         * ReadingTakenIn
+         * @description One rod as it was read, by pitch, by ear, on a gauge or with a key.
+         *
+         *     `typed` is hertz or a note with cents, a gauge's or key's number, or a judgement by ear. A question mark after it keeps the reading but
+         *     trusts it little. `partials` are what a heard tap rang with, `tap` which one it was. One of `hz`, `ear` and `number` is found from what
+         *     was typed.
+         */
+        ReadingTakenIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1386,12 +1649,8 @@ export interface components {
             kind: "reading";
             /** Lap */
             lap: number;
-            /**
-             * Means
-             * @default pitch
-             * @enum {string}
-             */
-            means: "pitch" | "ear" | "gauge" | "torque";
+            /** @default pitch */
+            means: components["schemas"]["Means"];
             /**
              * Partials
              * @default []
@@ -1399,6 +1658,8 @@ export interface components {
             partials: components["schemas"]["PartialIn"][];
             /** Rod */
             rod: number;
+            /** Step */
+            step: string;
             /**
              * Tap
              * @default
@@ -1408,36 +1669,21 @@ export interface components {
             typed: string;
         };
         /**
-         * ReadingOut
-         * @description One rod as it was read. `shown` is the reading in words; `hz` and `note` are for pitch only; `cents` is from what is wanted.
+         * ReadingsMovedIn
+         * @description The round was tapped in another order than asked for; rods that get no reading are to be tapped again.
          */
-        ReadingOut: {
+        ReadingsMovedIn: {
             /**
-             * At
-             * Format: date-time
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            at: string;
-            /** By */
-            by: string;
-            /** Cents */
-            cents: number | null;
-            /** Doubtful */
-            doubtful: boolean;
-            /** Event */
-            event: string;
-            /** Hz */
-            hz: number | null;
-            /** Note */
-            note: string;
-            /** Shown */
-            shown: string;
-            /**
-             * Tap
-             * @default
-             */
-            tap: string;
-            /** Typed */
-            typed: string;
+            kind: "order";
+            /** Lap */
+            lap: number;
+            /** Moves */
+            moves: components["schemas"]["MoveIn"][];
+            /** Step */
+            step: string;
         };
         /**
          * Receipt
@@ -1474,8 +1720,11 @@ export interface components {
             /** Receipts */
             receipts: components["schemas"]["Receipt"][];
         };
-        /** RestIn */
-        RestIn: {
+        /**
+         * RestStartedIn
+         * @description The drum rests for so many minutes.
+         */
+        RestStartedIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1483,6 +1732,8 @@ export interface components {
             kind: "rest";
             /** Minutes */
             minutes: number;
+            /** Step */
+            step: string;
         };
         /**
          * RodHeardOut
@@ -1494,28 +1745,32 @@ export interface components {
             rod: number;
         };
         /**
-         * RodOut
-         * @description One rod in one lap. `owed_32` is what this lap asks of it (null: nothing asked yet).
+         * RodTurnIn
+         * @description What was really turned at a rod, in thirty-seconds; null where it was skipped.
          */
-        RodOut: {
-            /** Number */
-            number: string;
-            /** Owed 32 */
-            owed_32: number | null;
-            /** Predicted */
-            predicted: string;
-            /** Predicted Cents */
-            predicted_cents: number | null;
-            /** Predicted Sd Cents */
-            predicted_sd_cents: number | null;
-            reading: components["schemas"]["ReadingOut"] | null;
-            /** Reference */
-            reference: boolean;
+        RodTurnIn: {
             /** Rod */
             rod: number;
-            turned: components["schemas"]["TurnOut"] | null;
-            /** Why */
-            why: string;
+            /** Turns 32 */
+            turns_32: number | null;
+        };
+        /**
+         * RoundFigures
+         * @description What a round says as a whole, as long as its readings are those of the entries in `of`.
+         */
+        RoundFigures: {
+            /** Compared */
+            compared: string;
+            /** Lap */
+            lap: number;
+            /** Of */
+            of: string[];
+            pair: components["schemas"]["PairOut"] | null;
+            /** Step */
+            step: string;
+            tapped: components["schemas"]["TappedOut"] | null;
+            /** Wanted Hz */
+            wanted_hz: number | null;
         };
         /**
          * RoundIn
@@ -1537,6 +1792,8 @@ export interface components {
              * @default
              */
             rods: string;
+            /** Step */
+            step: string;
         };
         /**
          * RoundOut
@@ -1548,6 +1805,28 @@ export interface components {
             /** Lap */
             lap: number;
             pair: components["schemas"]["PairOut"] | null;
+            /** Rods */
+            rods: number;
+            side: components["schemas"]["Side"];
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * RoundPlannedIn
+         * @description Work out the turns for a round; what was found comes with it.
+         */
+        RoundPlannedIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plan";
+            /** Lap */
+            lap: number;
+            /** Step */
+            step: string;
         };
         /**
          * SessionOut
@@ -1574,10 +1853,10 @@ export interface components {
             workshop?: components["schemas"]["WorkshopOut"] | null;
         };
         /**
-         * SettleIn
+         * SettledIn
          * @description Decide a conflict: keep what stood first, take the second instead, or both turns happened.
          */
-        SettleIn: {
+        SettledIn: {
             /** Event */
             event: string;
             /**
@@ -1595,14 +1874,13 @@ export interface components {
         Sheet: {
             /** Badge */
             badge: string;
-            /** Can Change Batter */
-            can_change_batter: boolean;
+            /** Findings */
+            findings: components["schemas"]["StandingFinding"][];
             /** Fittings */
             fittings: components["schemas"]["FittingMark"][];
             /** Hoops */
             hoops: string;
-            /** Kind */
-            kind: string;
+            kind: components["schemas"]["DrumKind"];
             /** Kind Words */
             kind_words: string;
             /** Kits */
@@ -1636,7 +1914,15 @@ export interface components {
             /** Thread */
             thread: string;
             wires: components["schemas"]["WiresOut"] | null;
+            /** Work */
+            work: components["schemas"]["OfferOut"][];
         };
+        /**
+         * Side
+         * @description The two heads of a drum.
+         * @enum {string}
+         */
+        Side: "batter" | "resonant";
         /**
          * SideSoundOut
          * @description One side. `film` is null where the film is not known; `answer` and `settling` are sentences, empty where there is nothing to say.
@@ -1675,18 +1961,6 @@ export interface components {
             other_muted: boolean;
             /** Rod */
             rod?: number | null;
-        };
-        /** SkippedIn */
-        SkippedIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "skipped";
-            /** Lap */
-            lap: number;
-            /** Rod */
-            rod: number;
             /** Step */
             step: string;
         };
@@ -1707,44 +1981,89 @@ export interface components {
             sides: components["schemas"]["SideSoundOut"][];
         };
         /**
-         * StartJob
-         * @description Start a job. The device makes the id, so that asking twice starts one job.
+         * Standing
+         * @enum {string}
          */
-        StartJob: {
+        Standing: "applied" | "conflict" | "repeat";
+        /**
+         * StandingFinding
+         * @description A finding that stands on a drum, and what is owed by it.
+         */
+        StandingFinding: {
+            /** Answer */
+            answer: string;
+            /** By */
+            by: string;
+            /** Degree */
+            degree: number;
+            /** Finding */
+            finding: string;
             /**
-             * Id
-             * Format: uuid
+             * Found At
+             * Format: date-time
              */
-            id: string;
-            /** Pattern */
-            pattern?: ("star" | "neighbour-star" | "plus-cross" | "every-third" | "every-second") | null;
-            /**
-             * Procedure
-             * @enum {string}
-             */
-            procedure: "new-batter-head" | "settling-check";
+            found_at: string;
+            /** Id */
+            id: number;
+            /** Job Id */
+            job_id: string | null;
+            /** Note */
+            note: string;
+            owed: components["schemas"]["Follow"];
+            /** Place */
+            place: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StartHead
+         * @description One head of a job: from which stock, why the old one goes, and the wanted pitch as typed (empty: the drum's usual one).
+         */
+        StartHead: {
             /**
              * Reason
              * @default
              */
             reason: string;
-            /**
-             * Side
-             * @default batter
-             * @enum {string}
-             */
-            side: "batter" | "resonant";
+            side: components["schemas"]["Side"];
             /** Stock Item */
             stock_item?: number | null;
-            /** Tag */
-            tag: string;
             /**
              * Target
              * @default
              */
             target: string;
         };
-        /** StepDoneIn */
+        /**
+         * StartJob
+         * @description Start a job. The device makes the id, so that asking twice starts one job.
+         */
+        StartJob: {
+            cadence?: components["schemas"]["Cadence"] | null;
+            first_head?: components["schemas"]["Side"] | null;
+            /**
+             * Heads
+             * @default []
+             */
+            heads: components["schemas"]["StartHead"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** @default batter */
+            part: components["schemas"]["Part"];
+            /** Pattern */
+            pattern?: ("star" | "neighbour-star" | "plus-cross" | "every-third" | "every-second") | null;
+            /** Tag */
+            tag: string;
+            /** Work */
+            work: string;
+        };
+        /**
+         * StepDoneIn
+         * @description A step is done.
+         */
         StepDoneIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1754,33 +2073,49 @@ export interface components {
             /** Step */
             step: string;
         };
-        /** StepOut */
+        /**
+         * StepOut
+         * @description One step of the plan, as the job began. `when` decides whether it shows. `zero`: from its end turns of its side are counted.
+         */
         StepOut: {
+            /** Again */
+            again: boolean;
             /** Cautions */
             cautions: string[];
-            done: components["schemas"]["MarkOut"] | null;
+            /** Down */
+            down: boolean;
             /** Id */
             id: string;
-            /** Kind */
-            kind: string;
-            /** Laps */
-            laps: components["schemas"]["LapOut"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tick" | "passes" | "clear" | "rest" | "close";
+            /** Looks At */
+            looks_at: components["schemas"]["Where"][];
             /** Minutes */
             minutes: number;
             /** More Pass 32 */
             more_pass_32: number | null;
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
             /** Points */
-            points: string[];
+            points: components["schemas"]["PointOut"][];
             /** Say */
             say: string;
+            side: components["schemas"]["Side"] | null;
             /** Title */
             title: string;
+            /** When */
+            when: unknown;
+            /** Zero */
+            zero: boolean;
         };
         /**
-         * StepSizeIn
+         * StepSizeChosenIn
          * @description Work in another finest turn from here on.
          */
-        StepSizeIn: {
+        StepSizeChosenIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1798,13 +2133,6 @@ export interface components {
          * @enum {string}
          */
         Stretch: "palm" | "over-tension" | "barely";
-        /** TallyOut */
-        TallyOut: {
-            /** Rod */
-            rod: number;
-            /** Turns 32 */
-            turns_32: number;
-        };
         /**
          * TapOut
          * @description A tap as it was heard. `has_sound` tells whether it can be played back.
@@ -1847,6 +2175,8 @@ export interface components {
             simulated: boolean;
             /** Status */
             status: string;
+            /** Step */
+            step: string;
             /** Strength Db */
             strength_db: number;
         };
@@ -1871,27 +2201,25 @@ export interface components {
             badge: string;
             /** Name */
             name: string;
-            /** Rods */
-            rods: number;
+            part: components["schemas"]["Part"];
             /** Rounds */
             rounds: components["schemas"]["RoundOut"][];
-            /** Side */
-            side: string;
             /** Tag */
             tag: string;
             /** Taps */
             taps: components["schemas"]["TapOut"][];
         };
         /**
-         * TargetIn
-         * @description Empty text holds the mean of the first round.
+         * TargetChosenIn
+         * @description The pitch to bring a head to. Empty text holds the mean of the first round.
          */
-        TargetIn: {
+        TargetChosenIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "target";
+            side?: components["schemas"]["Side"] | null;
             /**
              * Typed
              * @default
@@ -1913,23 +2241,9 @@ export interface components {
             work_minutes: number;
         };
         /**
-         * TurnOut
-         * @description `turns_32` is null where the rod was skipped.
+         * TurnedIn
+         * @description Rods were turned in pass or round `lap` (counted from 0) of a step: one rod, two facing ones, or as many as one confirms at once.
          */
-        TurnOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** By */
-            by: string;
-            /** Event */
-            event: string;
-            /** Turns 32 */
-            turns_32: number | null;
-        };
-        /** TurnedIn */
         TurnedIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1938,12 +2252,10 @@ export interface components {
             kind: "turned";
             /** Lap */
             lap: number;
-            /** Rod */
-            rod: number;
+            /** Made */
+            made: components["schemas"]["RodTurnIn"][];
             /** Step */
             step: string;
-            /** Turns 32 */
-            turns_32: number;
         };
         /**
          * TwoHeadsOut
@@ -1971,8 +2283,11 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** UndoIn */
-        UndoIn: {
+        /**
+         * UndoneIn
+         * @description An entry is taken back. Entries stay; undone ones do not count.
+         */
+        UndoneIn: {
             /** Event */
             event: string;
             /**
@@ -1981,34 +2296,12 @@ export interface components {
              */
             kind: "undo";
         };
-        /** UndoOut */
-        UndoOut: {
-            /** Event */
-            event: string;
+        /** UnevenFigures */
+        UnevenFigures: {
+            /** Entry */
+            entry: string;
             /** Words */
             words: string;
-        };
-        /**
-         * UnevenIn
-         * @description What is left uneven on purpose, from which rod; empty for even everywhere.
-         */
-        UnevenIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "uneven";
-            /**
-             * Start
-             * @default 1
-             */
-            start: number;
-            /**
-             * What
-             * @default
-             * @enum {string}
-             */
-            what: "" | "rod-down" | "four-by-a-hair" | "beside-wires";
         };
         /**
          * WantedIn
@@ -2035,10 +2328,14 @@ export interface components {
             a4_hz: number;
             /** Batter Life Months */
             batter_life_months: number;
+            /** @default rod */
+            cadence: components["schemas"]["Cadence"];
             /** Check After Days */
             check_after_days: number;
             /** Even Spread Hz */
             even_spread_hz: number;
+            /** @default resonant */
+            first_head: components["schemas"]["Side"];
             /** Grease Dry Threads */
             grease_dry_threads: boolean;
             /**
@@ -2061,6 +2358,8 @@ export interface components {
             resonant_life_months: number;
             /** Rest Minutes */
             rest_minutes: number;
+            /** @default pass */
+            slacken_by: components["schemas"]["Cadence"];
             /**
              * Step 32
              * @enum {integer}
@@ -2074,15 +2373,17 @@ export interface components {
             tap_round: boolean;
         };
         /**
-         * WholeIn
+         * Where
+         * @description The part of a drum a finding sits on.
+         * @enum {string}
+         */
+        Where: "head" | "rod" | "hoop" | "edge" | "shell" | "wires" | "strainer" | "hardware" | "inside" | "stand" | "rope" | "any";
+        /**
+         * WholeJudgedIn
          * @description By ear: the whole head against the wanted tone.
          */
-        WholeIn: {
-            /**
-             * Judged
-             * @enum {string}
-             */
-            judged: "much-lower" | "lower" | "level" | "higher" | "much-higher" | "cant-tell";
+        WholeJudgedIn: {
+            judged: components["schemas"]["Ear"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2090,6 +2391,8 @@ export interface components {
             kind: "whole";
             /** Lap */
             lap: number;
+            /** Step */
+            step: string;
         };
         /**
          * WiresOut
@@ -2114,10 +2417,14 @@ export interface components {
             batter_life_months: number;
             /** Bench Name */
             bench_name: string;
+            /** @default rod */
+            cadence: components["schemas"]["Cadence"];
             /** Check After Days */
             check_after_days: number;
             /** Even Spread Hz */
             even_spread_hz: number;
+            /** @default resonant */
+            first_head: components["schemas"]["Side"];
             /** Grease Dry Threads */
             grease_dry_threads: boolean;
             /**
@@ -2142,6 +2449,8 @@ export interface components {
             resonant_life_months: number;
             /** Rest Minutes */
             rest_minutes: number;
+            /** @default pass */
+            slacken_by: components["schemas"]["Cadence"];
             /**
              * Step 32
              * @enum {integer}
@@ -2163,6 +2472,67 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    put_right: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                finding_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    can_be_found: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Kinds of drum (trade §4). */
+                kind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "practice-mesh" | "rope-bass";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CanBeFound"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     start_job: {
         parameters: {
             query?: never;
@@ -2251,6 +2621,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Receipts"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    work_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferOut"][];
                 };
             };
             /** @description Refused */
@@ -2357,6 +2758,8 @@ export interface operations {
                      * Format: binary
                      */
                     sound: string;
+                    /** Step */
+                    step: string;
                 };
             };
         };
@@ -2450,6 +2853,7 @@ export interface operations {
     hear_tap: {
         parameters: {
             query: {
+                step: string;
                 lap?: number;
                 rod?: number | null;
                 other_muted?: boolean;

@@ -190,7 +190,11 @@ def _plan(args: argparse.Namespace) -> None:
     found = _found(args.found, drum, part)
     steps = [_step(step, plan, found) for step in plan.steps if step.shows(found)]
     if args.json:
-        print(json.dumps({"work": plan.work, "version": plan.version, "part": part.value, "steps": steps}, ensure_ascii=False))
+        print(
+            json.dumps(
+                {"work": plan.work, "version": plan.version, "part": part.value, "steps": steps}, ensure_ascii=False
+            )
+        )
         return
     for number, step in enumerate(steps, start=1):
         print(f"{number}. {step['title']}: {step['say']}")

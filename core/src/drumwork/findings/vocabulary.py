@@ -186,7 +186,13 @@ def _suits(each: FindingKind, kind: DrumKind) -> bool:
         case Where.ROPE:
             return not traits.rods
         case Where.HARDWARE:
-            need = {"leg": traits.legs, "foot": traits.legs, "spur": traits.spurs, "mount": traits.mount, "slides": traits.spurs}
+            need = {
+                "leg": traits.legs,
+                "foot": traits.legs,
+                "spur": traits.spurs,
+                "mount": traits.mount,
+                "slides": traits.spurs,
+            }
             return need.get(each.id.split("-")[0], True)
         case Where.HEAD:
             mesh = kind is DrumKind.PRACTICE_MESH

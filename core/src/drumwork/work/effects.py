@@ -86,15 +86,7 @@ class Log:
 
 
 Effect = (
-    TakeFromShelf
-    | ChangeHead
-    | RecordPitch
-    | KeepAnswer
-    | KeepTarget
-    | AnswerChecks
-    | BookCheck
-    | CarryFindings
-    | Log
+    TakeFromShelf | ChangeHead | RecordPitch | KeepAnswer | KeepTarget | AnswerChecks | BookCheck | CarryFindings | Log
 )
 EFFECTS = (
     TakeFromShelf, ChangeHead, RecordPitch, KeepAnswer, KeepTarget, AnswerChecks, BookCheck, CarryFindings, Log,

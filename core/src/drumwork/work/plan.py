@@ -283,5 +283,3 @@ def passes_of(step: StepPlan) -> Passes:
     if not isinstance(step.data, Passes):
         raise BadEvent("Passes can be added to slackening and tensioning only.", step=step.id)
     return step.data
-
-

@@ -193,4 +193,3 @@ class Lap:
         """Of the pitches read; None where none was."""
         heard = [mark.value.hz for mark in self.readings.values()]
         return (sum(heard) / len(heard), max(heard) - min(heard)) if heard else None
-

@@ -15,7 +15,16 @@ from drumwork.work.words import Point
 
 __all__ = ["clean", "lay_out", "lift_off", "mark", "slacken"]
 
-TOOLS = ("drum key", "second drum key", "soft mallet or stick", "rags", "light grease", "small screwdriver", "marker", "tape")
+TOOLS = (
+    "drum key",
+    "second drum key",
+    "soft mallet or stick",
+    "rags",
+    "light grease",
+    "small screwdriver",
+    "marker",
+    "tape",
+)
 
 
 def lay_out(side: Side | None, head_point: Point) -> Step:

@@ -48,9 +48,7 @@ class FindingMade(Entry):
             RodLayout(now.count, now.lost | {self.rod})  # fewer than three left cannot hold a head
 
     def apply(self, state: BenchState, at: Logged) -> None:
-        state.found[at.id] = FoundMark(
-            self.finding, self.degree, self.place, self.note, self.step, at.id, at.by, at.at
-        )
+        state.found[at.id] = FoundMark(self.finding, self.degree, self.place, self.note, self.step, at.id, at.by, at.at)
         mark_gone(state)
 
     def words(self, plan: Plan) -> str:

@@ -63,7 +63,9 @@ class Turned(Entry):
     def words(self, plan: Plan) -> str:
         amounts = {each.turns_32 for each in self.made}
         rods = [str(each.rod) for each in self.made]
-        who = f"rod {rods[0]}" if len(rods) == 1 else f"rods {', '.join(rods)}" if len(rods) < 5 else f"{len(rods)} rods"
+        who = (
+            f"rod {rods[0]}" if len(rods) == 1 else f"rods {', '.join(rods)}" if len(rods) < 5 else f"{len(rods)} rods"
+        )
         if len(amounts) > 1:
             return f"{who} turned"
         (amount,) = amounts
