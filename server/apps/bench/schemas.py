@@ -331,8 +331,10 @@ class OfferOut(Schema):
 
     work: str
     title: str
+    words: str
     part: Part
     changes_heads: bool
+    answers_checks: bool
     sides: list[Side]
     minutes: int
     why_not: str

@@ -58,8 +58,10 @@ def offers_of(drum: Drum) -> list[OfferOut]:
         OfferOut(
             work=offer.work.id,
             title=offer.title,
+            words=offer.words,
             part=offer.part,
             changes_heads=offer.work.changes_heads,
+            answers_checks=offer.work.answers_checks,
             sides=list(offer.part.sides),
             minutes=offer.work.minutes,
             why_not=offer.why_not or ("This drum is retired." if retired else ""),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import NamedTuple
+from typing import Any, NamedTuple
 from uuid import UUID
 
 from django.conf import settings
@@ -25,7 +25,7 @@ from drumwork.work.kinds.steps import Clear, Passes, Rest
 from drumwork.work.log import Logged
 from drumwork.work.plan import Plan, StepPlan
 
-__all__ = ["Said", "shape_bench"]
+__all__ = ["Said", "shape_bench", "shape_plan_head", "shape_step"]
 
 
 class Said(NamedTuple):
@@ -35,7 +35,8 @@ class Said(NamedTuple):
     settling: str
 
 
-def _step(step: StepPlan) -> StepOut:
+def shape_step(step: StepPlan) -> StepOut:
+    """One step of a plan."""
     data = step.data
     passes = data.passes if isinstance(data, Passes) else ()
     return StepOut(
@@ -66,7 +67,7 @@ def _steps(job: UUID, plan: Plan) -> list[StepOut]:
     if job not in _STEPS:
         while len(_STEPS) >= _MOST_KNOWN:
             del _STEPS[next(iter(_STEPS))]
-        _STEPS[job] = [_step(step) for step in plan.steps]
+        _STEPS[job] = [shape_step(step) for step in plan.steps]
     return _STEPS[job]
 
 
@@ -83,20 +84,26 @@ def _pairs(plan: Plan, side: Side) -> list[list[int]]:
     return rungs
 
 
-def _head(plan: Plan, head: JobHead, said: Said) -> HeadOut:
-    side = Side(head.side)
+def shape_plan_head(plan: Plan, side: Side) -> dict[str, Any]:
+    """What a plan says of one head: its rods and the orders they go in."""
     layout = plan.drum.layouts[side]
+    return {
+        "side": side.value,
+        "rods": layout.count,
+        "lost": sorted(layout.lost),
+        "pairs": _pairs(plan, side),
+        "tapping_order": list(plan.tapping_order(side)),
+        "turning_order": list(plan.turning_order(side)),
+        "pattern_note": plan_pattern(layout, plan.ways.pattern, layout.rods[0]).note,
+    }
+
+
+def _head(plan: Plan, head: JobHead, said: Said) -> HeadOut:
     return HeadOut(
-        side=side,
+        **shape_plan_head(plan, Side(head.side)),
         new_head=head.new_head,
         old_head=head.old_head,
         reason=head.reason,
-        rods=layout.count,
-        lost=sorted(layout.lost),
-        pairs=_pairs(plan, side),
-        tapping_order=list(plan.tapping_order(side)),
-        turning_order=list(plan.turning_order(side)),
-        pattern_note=plan_pattern(layout, plan.ways.pattern, layout.rods[0]).note,
         target_words=said.target,
         settling_words=said.settling,
     )

@@ -11,6 +11,7 @@ export const keys = {
   heads: (tag: string, side: string) => ['heads', tag, side] as const,
   patterns: (rods: number, lost: string) => ['patterns', rods, lost] as const,
   job: (id: string) => ['job', id] as const,
+  findings: (kind: string) => ['findings', kind] as const,
   heard: (job: string) => ['heard', job] as const,
   kept: ['kept-sound'] as const,
 }

@@ -1319,6 +1319,8 @@ export interface components {
          * @description One piece of work on one part of a drum; `why_not` is empty where it can be done. `in_hand` is the job that is in the way.
          */
         OfferOut: {
+            /** Answers Checks */
+            answers_checks: boolean;
             /** Changes Heads */
             changes_heads: boolean;
             /** In Hand */
@@ -1332,6 +1334,8 @@ export interface components {
             title: string;
             /** Why Not */
             why_not: string;
+            /** Words */
+            words: string;
             /** Work */
             work: string;
         };

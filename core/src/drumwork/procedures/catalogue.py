@@ -31,6 +31,11 @@ class Offer:
     def title(self) -> str:
         return self.work.title.format(part=self.part.value)
 
+    @property
+    def words(self) -> str:
+        """What a button that starts it says."""
+        return (self.work.offer or self.work.title).format(part=self.part.value)
+
 
 def work_named(known: str) -> Procedure:
     """The procedure of this id.
@@ -53,7 +58,7 @@ def offers_for(drum: DrumFacts) -> tuple[Offer, ...]:
 
 def look_after() -> Procedure:
     """The work that answers a check that is due: look at a head and clear it."""
-    return SETTLING_CHECK
+    return next(work for work in _ALL if work.answers_checks)
 
 
 def head_change_for(drum: DrumFacts, side: Side) -> Procedure | None:

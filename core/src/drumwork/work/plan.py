@@ -150,6 +150,8 @@ class Procedure:
     why_not : said where it does not suit
     steps : by part and ways, since the order of two heads is a school
     changes_heads : a new head goes on each of its sides
+    answers_checks : it is what a check that is due asks for
+    offer : what a button that starts it says; without it the title
     """
 
     id: str
@@ -161,7 +163,9 @@ class Procedure:
     effects: Callable[[Part], tuple[Effect, ...]]
     cites: tuple[str, ...] = ()
     changes_heads: bool = False
+    answers_checks: bool = False
     minutes: int = 30
+    offer: str = ""
 
     def why_not(self, drum: DrumFacts, part: Part) -> str:
         """Why this work cannot be done on this part of this drum; empty where it can."""

@@ -12,6 +12,8 @@ export interface Outbox {
 
 const RETRY_MS = [1000, 2000, 4000, 8000] as const
 const BATCH = 100
+/** The shape of the entries this app makes. */
+const SHAPE = 2
 
 let now: Outbox = { entries: [], link: 'fine' }
 let user = ''
@@ -71,6 +73,7 @@ export async function record(job: string, seen: number, body: Body): Promise<str
     device,
     seen,
     made_at: new Date().toISOString(),
+    v: SHAPE,
     body,
   }
   const entry = await store.keep({ job, user, event, state: 'waiting', message: '', seq: null })

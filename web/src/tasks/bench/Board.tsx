@@ -1,22 +1,25 @@
 import { useState } from 'react'
-import { Link } from 'react-router'
 import styled from 'styled-components'
 import type { Body, Entry } from '../../api/outbox'
-import { elapsed } from '../../domain/dates'
-import { Head, Num, Page, Soft } from '../../ui/Page'
+import { Page } from '../../ui/Page'
 import { Actions } from './Actions'
+import { BoardHead } from './BoardHead'
 import { Disputes } from './Disputes'
 import { JobFacts } from './JobFacts'
 import { Ladder } from './ladder/Ladder'
-import { Otherwise } from './Otherwise'
-import { PanelFor } from './panels/PanelFor'
-import { nextOf, stepNow } from './state/next'
-import type { Bench } from './state/types'
+import { Otherwise } from './kinds/passes/Otherwise'
+import { WhySheet } from './kinds/clear/WhySheet'
+import { stepNow } from './cursor'
+import { nextOf } from './next'
+import { PanelFor } from './PanelFor'
+import type { Bench } from './log/types'
 import { StepList } from './StepList'
 import { Strip } from './Strip'
 import { useDeeds } from './useDeeds'
-import { useNow } from './useNow'
-import { WhySheet } from './WhySheet'
+import { FoundList } from './findings/FoundList'
+import { FoundSheet } from './findings/FoundSheet'
+import { spoken } from './say/words'
+import { useSay } from './say/useSay'
 
 interface Props {
   bench: Bench
@@ -30,32 +33,38 @@ interface Props {
 /** The bench: one instruction, the ladder, the next action always in the same place. */
 export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: Props) {
   const next = nextOf(bench)
-  const [sheet, setSheet] = useState<'why' | 'otherwise' | null>(null)
+  const [sheet, setSheet] = useState<'why' | 'otherwise' | 'found' | null>(null)
   const deeds = useDeeds({ bench, next, enter, open: setSheet, mayChange })
   const lap = 'lap' in next ? next.lap : null
   const rod = next.kind === 'turn' ? next.rod : next.kind === 'read' ? deeds.reading.rod : null
+  const say = useSay(spoken(bench, next, rod))
+  const onRod =
+    next.kind === 'read'
+      ? deeds.reading.choose
+      : next.kind === 'turn' && next.group.length > 1
+        ? deeds.exceptions.toggle
+        : undefined
   return (
     <Grid data-kind={next.kind}>
-      <BoardHead bench={bench} />
+      <BoardHead bench={bench} say={say} />
       <StepList bench={bench} now={stepNow(bench)} />
       <Disputes bench={bench} refused={refused} enter={enter} />
       <PanelFor bench={bench} next={next} deeds={deeds} onWhy={() => setSheet('why')} checkDays={checkDays} />
       <Actions main={deeds.main} quiet={deeds.quiet} />
       <Right>
+        <FoundList bench={bench} enter={enter} mayChange={mayChange} />
         {lap ? (
-          <Ladder
-            bench={bench}
-            lap={lap}
-            rod={rod}
-            onRod={next.kind === 'read' ? deeds.reading.choose : undefined}
-          />
+          <Ladder bench={bench} lap={lap} rod={rod} onRod={onRod} exceptions={deeds.exceptions.of} />
         ) : (
           <JobFacts bench={bench} />
         )}
       </Right>
       <Strip bench={bench} next={next} waiting={waiting} onWhy={() => setSheet('why')} />
       {sheet === 'why' && lap ? (
-        <WhySheet lap={lap} badge={bench.badge} count={bench.rods} onClose={() => setSheet(null)} />
+        <WhySheet lap={lap} badge={bench.badge} count={bench.head.rods} onClose={() => setSheet(null)} />
+      ) : null}
+      {sheet === 'found' && next.kind !== 'closed' ? (
+        <FoundSheet bench={bench} step={next.step} rod={rod} enter={enter} onClose={() => setSheet(null)} />
       ) : null}
       {sheet === 'otherwise' && next.kind === 'turn' ? (
         <Otherwise
@@ -70,27 +79,6 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
         />
       ) : null}
     </Grid>
-  )
-}
-
-function BoardHead({ bench }: { bench: Bench }) {
-  const now = useNow(1000)
-  const what = bench.procedure === 'new-batter-head' ? `new ${bench.side} head` : `${bench.side} head`
-  return (
-    <Head>
-      <h1>
-        <Link to={`/drums/${bench.tag}`}>{bench.name}</Link>
-      </h1>
-      <Num>{bench.tag}</Num>
-      <Soft>
-        {bench.kind_words}, {bench.size}, {bench.rods} rods, {what}
-      </Soft>
-      {bench.state === 'closed' ? null : (
-        <Num data-end aria-label="time on this job">
-          {elapsed(now - new Date(bench.opened_at).getTime())}
-        </Num>
-      )}
-    </Head>
   )
 }
 

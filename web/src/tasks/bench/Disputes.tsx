@@ -1,31 +1,8 @@
 import styled from 'styled-components'
 import { putAway, type Body, type Entry } from '../../api/outbox'
-import { turnWords, turns32 } from '../../domain/turns'
 import { Plain } from '../../ui/Button'
-import type { Bench } from './state/types'
-
-function entryWords(body: Body): string {
-  switch (body.kind) {
-    case 'reading':
-      return `rod ${body.rod} at ${body.typed}`
-    case 'turned':
-      return `rod ${body.rod} ${turnWords(turns32(body.turns_32))}`
-    case 'skipped':
-      return `rod ${body.rod} skipped`
-    case 'note':
-      return `note: ${body.text}`
-    case 'target':
-      return `wanted pitch ${body.typed || 'held'}`
-    case 'plan':
-      return 'working out the turns'
-    case 'step_size':
-      return 'another step size'
-    case 'close':
-      return 'closing the job'
-    default:
-      return body.kind.replace('_', ' ')
-  }
-}
+import type { Bench } from './log/types'
+import { entryWords } from './log/words'
 
 interface Props {
   bench: Bench

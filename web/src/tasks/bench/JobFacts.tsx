@@ -2,43 +2,43 @@ import styled from 'styled-components'
 import { hz } from '../../domain/pitch'
 import { Num, Soft } from '../../ui/Page'
 import { PlanView } from '../../ui/PlanView'
-import type { Bench } from './state/types'
+import type { Bench } from './log/types'
 
 /** Beside steps without turns: the drum from above and what this job is about. */
 export function JobFacts({ bench }: { bench: Bench }) {
   return (
     <Wrap>
       <PlanView
-        rods={bench.rods}
-        lost={bench.lost}
+        rods={bench.head.rods}
+        lost={bench.head.lost}
         badge={bench.badge}
         now={1}
         owed={false}
         size={330}
         bed={bench.snare}
-        middle={bench.side}
-        label={`${bench.side} head from above, ${bench.rods} rods, rod 1 marked`}
+        middle={bench.head.side}
+        label={`${bench.head.side} head from above, ${bench.head.rods} rods, rod 1 marked`}
       />
       <dl>
-        {bench.new_head ? (
+        {bench.head.new_head ? (
           <div>
             <dt>New head</dt>
-            <dd>{bench.new_head}</dd>
+            <dd>{bench.head.new_head}</dd>
           </div>
         ) : null}
         <div>
-          <dt>{bench.new_head ? 'Old head' : 'Head'}</dt>
+          <dt>{bench.head.new_head ? 'Old head' : 'Head'}</dt>
           <dd>
-            {bench.old_head || 'not on record'}
-            {bench.reason ? <Soft>, {bench.reason}</Soft> : null}
+            {bench.head.old_head || 'not on record'}
+            {bench.head.reason ? <Soft>, {bench.head.reason}</Soft> : null}
           </dd>
         </div>
         <div>
           <dt>Wanted</dt>
           <dd>
-            {bench.target_hz ? (
+            {bench.head.target_hz ? (
               <>
-                <Num>{hz(bench.target_hz)}</Num> Hz, {bench.target_note}
+                <Num>{hz(bench.head.target_hz)}</Num> Hz, {bench.head.target_note}
               </>
             ) : (
               'the pitch it comes to'
@@ -49,7 +49,7 @@ export function JobFacts({ bench }: { bench: Bench }) {
           <dt>Order</dt>
           <dd>
             {bench.pattern.replace('-', ' ')}
-            {bench.pattern_note ? <Soft>. {bench.pattern_note}</Soft> : null}
+            {bench.head.pattern_note ? <Soft>. {bench.head.pattern_note}</Soft> : null}
           </dd>
         </div>
         <div>

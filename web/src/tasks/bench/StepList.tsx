@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
 import styled from 'styled-components'
-import type { Bench, Step } from './state/types'
+import type { Bench, Step } from './log/types'
 
 function title(step: Step): string {
   if (step.kind === 'clear' && !step.done && step.laps.length > 1)

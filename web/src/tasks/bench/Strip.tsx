@@ -3,17 +3,17 @@ import styled from 'styled-components'
 import { hz } from '../../domain/pitch'
 import { amountOf, turns32 } from '../../domain/turns'
 import { Soft } from '../../ui/Page'
-import { pitchSeal, Seal, sealWords, tensionSeal } from './Seals'
-import type { Next } from './state/next'
-import type { Bench, Lap } from './state/types'
+import { pitchSeal, Seal, sealWords, tensionSeal } from './kinds/clear/Seals'
+import { stepNow, type Next } from './cursor'
+import type { Bench, Lap } from './log/types'
 
 /** Turns since finger-tight, in words: all alike, or from the least to the most. */
 function tallyWords(bench: Bench): string {
-  const turns = bench.tally?.map((each) => each.turns_32) ?? []
+  const turns = bench.head.tally?.map((each) => each.turns_32) ?? []
   if (!turns.length)
-    return bench.procedure === 'settling-check'
-      ? 'not counted from fingers in this job'
-      : 'counts from finger-tight'
+    return bench.steps.some((step) => step.kind === 'passes')
+      ? 'counts from finger-tight'
+      : 'not counted from fingers in this job'
   const [least, most] = [Math.min(...turns), Math.max(...turns)]
   if (least === most) return `every rod ${amountOf(turns32(least))} from fingers`
   return `${amountOf(turns32(least))} to ${amountOf(turns32(most))} from fingers`
@@ -45,7 +45,10 @@ interface Props {
 
 /** What is known at this moment: the last entry, the round, and the two seals. Each can be asked why. */
 export function Strip({ bench, next, waiting, onWhy }: Props) {
-  const clear = bench.steps.find((step) => step.kind === 'clear')
+  const clear = bench.steps.findLast(
+    (step) =>
+      step.kind === 'clear' && step.side === bench.head.side && (step.done || step === stepNow(bench)),
+  )
   const lap =
     clear && (next.kind === 'read' || next.kind === 'cleared' || clear.laps.some((each) => each.plan))
       ? (clear.laps.at(-1) ?? null)

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo } from 'react'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { caughtUp, record, useOutbox, type Body } from '../../api/outbox'
-import { overlay } from './state/overlay'
+import { fold } from './log/fold'
 
 /** How often another device's entries are asked for. */
 const POLL_MS = 2000
@@ -39,7 +39,7 @@ export function useBench(job: string) {
     if (unseen) void queries.invalidateQueries({ queryKey: key })
   }, [unseen, entries, queries, key])
   useEffect(() => caughtUp(job, seen), [job, seen])
-  const bench = useMemo(() => (known ? overlay(known, entries) : null), [known, entries])
+  const bench = useMemo(() => (known ? fold(known, entries) : null), [known, entries])
   const enter = useCallback((body: Body) => record(job, seen, body), [job, seen])
   const refused = entries.filter((entry) => entry.job === job && entry.state === 'refused')
   const waiting = entries.some((entry) => entry.job === job && entry.state !== 'refused')

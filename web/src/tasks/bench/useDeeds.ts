@@ -1,19 +1,22 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { flush } from '../../api/outbox'
+import { flush, type Body } from '../../api/outbox'
 import { useKeys, type KeyMap } from '../../ui/useKeys'
 import type { Act } from './Actions'
-import { mainAct, quietActs, type Given } from './acts'
-import { JUDGEMENTS, type Judgement } from './panels/EarButtons'
-import type { Means } from './panels/MeansLine'
-import type { Uneven } from './panels/ReadPanel'
+import { KINDS } from './kinds'
+import { JUDGEMENTS, type Judgement } from './kinds/clear/EarButtons'
+import { useReading, type Reading } from './kinds/clear/useReading'
+import { NO_ACTS, SPACE, type Given } from './kinds/kind'
+import { useExceptions, type Exceptions } from './kinds/passes/useExceptions'
+import type { Bench, Means, Uneven } from './log/types'
+import type { Next } from './cursor'
 import { useNow } from './useNow'
-import { useReading, type Reading } from './useReading'
 
 export interface Deeds {
   main: Act | null
   quiet: Act[]
   reading: Reading
+  exceptions: Exceptions
   turned: (turns: number) => void
   target: (typed: string) => void
   means: (means: Means, reference?: number) => void
@@ -27,7 +30,13 @@ export interface Deeds {
   }
 }
 
-const NO_ACTS: Act[] = []
+interface Wanted {
+  bench: Bench
+  next: Next
+  enter: (body: Body) => void
+  open: Given['open']
+  mayChange: boolean
+}
 
 /** The big button under every key a hand, an arrow or a pedal reaches; the quiet acts under their letters. */
 function keysOf(main: Act | null, quiet: Act[], why: (() => void) | undefined): KeyMap {
@@ -38,12 +47,47 @@ function keysOf(main: Act | null, quiet: Act[], why: (() => void) | undefined): 
   return keys
 }
 
+function actsOf(given: Given): { main: Act | null; quiet: Act[] } {
+  const { bench, next, enter, open, leave, mayChange } = given
+  if (next.kind === 'closed')
+    return { main: { words: 'Back to what is owed', key: SPACE, run: leave }, quiet: NO_ACTS }
+  if (!mayChange) return { main: null, quiet: NO_ACTS }
+  const view = KINDS[next.step.kind]
+  const last = bench.undo[0]
+  const undo = {
+    words: 'Undo',
+    key: 'U',
+    run: () => last && enter({ kind: 'undo', event: last.event }),
+    off: !last,
+  }
+  const found = { words: 'Something found', key: 'D', run: () => open('found') }
+  return { main: view.main(given), quiet: [undo, ...view.quiet(given), found] }
+}
+
+/** Judgements by ear and listening have keys of their own while rods are read. */
+function readingKeys({ bench, next, reading, enter, mayChange }: Given): KeyMap {
+  if (!mayChange || next.kind !== 'read') return {}
+  if (bench.means === 'pitch')
+    return { l: reading.listening.state === 'off' ? reading.listening.start : reading.listening.stop }
+  if (bench.means !== 'ear') return {}
+  const { step, lapNo } = next
+  return Object.fromEntries(
+    JUDGEMENTS.map(([judged, , key]) => [
+      key,
+      () =>
+        reading.rod === null
+          ? enter({ kind: 'whole', step: step.id, lap: lapNo, judged })
+          : reading.judge(judged),
+    ]),
+  )
+}
+
 /** Everything that can be done now, and the keys that do it. */
-export function useDeeds(given: Given): Deeds {
-  const { bench, next, enter, open, mayChange } = given
+export function useDeeds({ bench, next, enter, open, mayChange }: Wanted): Deeds {
   const navigate = useNavigate()
   const reading = useReading(bench, next, enter)
-  const [reason, onReason] = useState(bench.reason)
+  const exceptions = useExceptions(next)
+  const [reason, onReason] = useState(bench.head.reason)
   const [check, onCheck] = useState(true)
   const now = useNow(15_000)
   const leave = () => {
@@ -51,29 +95,24 @@ export function useDeeds(given: Given): Deeds {
     void navigate('/')
   }
   const close = () => enter({ kind: 'close', reason, check })
-  const main = mayChange || next.kind === 'closed' ? mainAct(given, reading, now, close, leave) : null
-  const quiet = mayChange && next.kind !== 'closed' ? quietActs(given, reading) : NO_ACTS
+  const given: Given = { bench, next, enter, open, mayChange, reading, exceptions, now, close, leave }
+  const { main, quiet } = actsOf(given)
   const planned = 'lap' in next && next.lap.plan && next.kind !== 'read'
-  const map = keysOf(main, quiet, planned ? () => open('why') : undefined)
-  if (mayChange && next.kind === 'read' && bench.means === 'pitch')
-    map['l'] = reading.listening.state === 'off' ? reading.listening.start : reading.listening.stop
-  if (mayChange && next.kind === 'read' && bench.means === 'ear')
-    for (const [judged, , key] of JUDGEMENTS)
-      map[key] = () =>
-        reading.rod === null ? enter({ kind: 'whole', lap: next.lapNo, judged }) : reading.judge(judged)
-  useKeys(map)
-  const turned = (turns: number) =>
-    next.kind === 'turn' &&
-    enter({ kind: 'turned', step: next.step.id, lap: next.lapNo, rod: next.rod, turns_32: turns })
+  useKeys({ ...keysOf(main, quiet, planned ? () => open('why') : undefined), ...readingKeys(given) })
+  const side = bench.heads.length > 1 && next.kind !== 'closed' ? next.step.side : null
   return {
     main,
     quiet,
     reading,
-    turned,
-    target: (typed) => enter({ kind: 'target', typed }),
+    exceptions,
+    turned: (turns_32) =>
+      next.kind === 'turn' &&
+      enter({ kind: 'turned', step: next.step.id, lap: next.lapNo, made: [{ rod: next.rod, turns_32 }] }),
+    target: (typed) => enter({ kind: 'target', typed, side }),
     means: (means, reference) => enter({ kind: 'means', means, reference: reference ?? null }),
-    whole: (judged) => next.kind === 'read' && enter({ kind: 'whole', lap: next.lapNo, judged }),
-    uneven: (what, start) => enter({ kind: 'uneven', what, start }),
+    whole: (judged) =>
+      next.kind === 'read' && enter({ kind: 'whole', step: next.step.id, lap: next.lapNo, judged }),
+    uneven: (what, start) => enter({ kind: 'uneven', what, start, side }),
     closing: { reason, onReason, check, onCheck },
   }
 }

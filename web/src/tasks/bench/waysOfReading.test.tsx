@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { afterEach, describe, expect, it } from 'vitest'
 import { PullPicture } from './PullPicture'
 import { pitchSeal, tensionSeal } from './Seals'
-import type { Bench } from './state/types'
+import type { Bench } from './log/types'
 import { bench, lap, mark, plan, pull, read, rod, step } from './tests/builders'
 import { instruction, key, show } from './tests/show'
 

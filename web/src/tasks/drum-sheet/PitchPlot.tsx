@@ -2,11 +2,12 @@ import { scaleLinear, scaleTime } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId, useState } from 'react'
 import styled from 'styled-components'
-import type { Schemas } from '../../api/client'
 import { shortDate } from '../../domain/dates'
 import { cents } from '../../domain/pitch'
 import { Soft } from '../../ui/Page'
-import type { Sheet } from './SheetPage'
+import type { Schemas } from '../../api/client'
+
+type Sheet = Schemas['Sheet']
 
 const W = 800
 const H = 236

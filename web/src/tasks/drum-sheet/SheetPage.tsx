@@ -12,9 +12,12 @@ import { PlanView } from '../../ui/PlanView'
 import { NextWork } from './NextWork'
 import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
+import { Standing } from './Standing'
 import { Timeline } from './Timeline'
 
-export type Sheet = Schemas['Sheet']
+type Sheet = Schemas['Sheet']
+
+const hoopWords = (hoops: string): string => (/hoops?$/.test(hoops) ? hoops : `${hoops} hoops`)
 
 /** One drum: what is fitted, how it stands, what happened, what next. */
 export function SheetPage() {
@@ -43,7 +46,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
     sheet.size,
     rods ? `${rods} rods` : 'rope',
     sheet.shell,
-    sheet.hoops && `${sheet.hoops} hoops`,
+    sheet.hoops && hoopWords(sheet.hoops),
     sheet.thread,
   ]
   return (
@@ -83,7 +86,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
               state={each}
               film={sound.data?.sides.find((one) => one.side === each.side) ?? null}
               chosen={each.side === side}
-              onChoose={() => setSide(each.side as 'batter' | 'resonant')}
+              onChoose={() => setSide(each.side)}
             />
           ))}
           {sheet.wires ? (
@@ -95,6 +98,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
               </Soft>
             </Wires>
           ) : null}
+          <Standing findings={sheet.findings} tag={sheet.tag} mayChange={may} />
           {sheet.note ? <p>{sheet.note}</p> : null}
         </section>
         <section aria-label="History">

@@ -12,8 +12,8 @@ import { KeepSound } from './KeepSound'
 import { playTaps } from './player'
 import { Round } from './Round'
 
-export type HeardOn = Schemas['TapsOut']
-export type Tap = Schemas['TapOut']
+type HeardOn = Schemas['TapsOut']
+type Tap = Schemas['TapOut']
 
 /** Everything that was heard on a job: each tap to look at, and where its sound was kept to hear again. */
 export function HeardPage() {
@@ -43,7 +43,9 @@ function useChosen() {
 function Shown({ job, heard, may }: { job: string; heard: HeardOn; may: boolean }) {
   const { chosen, choose } = useChosen()
   const [problem, setProblem] = useState('')
-  const rounds = heard.rounds.filter((each) => heard.taps.some((tap) => tap.lap === each.lap))
+  const rounds = heard.rounds.filter((each) =>
+    heard.taps.some((tap) => tap.step === each.step && tap.lap === each.lap),
+  )
   const withSound = heard.taps.filter((each) => each.has_sound).length
   const play = (taps: readonly string[]) => {
     setProblem('')
@@ -62,8 +64,8 @@ function Shown({ job, heard, may }: { job: string; heard: HeardOn; may: boolean 
           {heard.name} <Num>{heard.tag}</Num>
         </Link>
         <Soft>
-          {heard.side} head, {heard.taps.length} {heard.taps.length === 1 ? 'tap' : 'taps'}, {withSound} with
-          sound
+          {heard.part === 'heads' ? 'both heads' : `${heard.part} head`}, {heard.taps.length}{' '}
+          {heard.taps.length === 1 ? 'tap' : 'taps'}, {withSound} with sound
         </Soft>
         {heard.taps.length ? (
           <Away data-end href={`/api/hearing/jobs/${job}/export`} download>
@@ -100,7 +102,7 @@ function Shown({ job, heard, may }: { job: string; heard: HeardOn; may: boolean 
           {rounds.length ? (
             rounds.map((round) => (
               <Round
-                key={round.lap}
+                key={`${round.step}:${round.lap}`}
                 round={round}
                 heard={heard}
                 chosen={chosen}

@@ -4,7 +4,10 @@ import { Num, Soft } from '../../ui/Page'
 import { PlanView } from '../../ui/PlanView'
 import { FamilyPicture, RingPicture } from '../../ui/TapPictures'
 import { Quiet } from '../../ui/Button'
-import type { HeardOn, Tap } from './HeardPage'
+import type { Schemas } from '../../api/client'
+
+type HeardOn = Schemas['TapsOut']
+type Tap = Schemas['TapOut']
 
 interface Props {
   round: HeardOn['rounds'][number]
@@ -16,13 +19,14 @@ interface Props {
 
 /** One round: the pair it rings with laid on the head, then every tap. */
 export function Round({ round, heard, chosen, onChoose, onPlay }: Props) {
-  const taps = heard.taps.filter((tap) => tap.lap === round.lap)
+  const taps = heard.taps.filter((tap) => tap.step === round.step && tap.lap === round.lap)
   const { pair, centre_hz: centre } = round
+  const name = `${heard.part === 'heads' ? `${round.title}, ${round.side}: round` : 'Round'} ${round.lap + 1}`
   return (
-    <Section aria-label={`Round ${round.lap + 1}`}>
+    <Section aria-label={name}>
       <Top>
         <div>
-          <h2>Round {round.lap + 1}</h2>
+          <h2>{name}</h2>
           {pair ? (
             <p>
               The head rings at <Num>{hertz(pair.lower_hz)}</Num> Hz along the dashed line and at{' '}
@@ -39,7 +43,7 @@ export function Round({ round, heard, chosen, onChoose, onPlay }: Props) {
         </div>
         {pair ? (
           <PlanView
-            rods={heard.rods}
+            rods={round.rods}
             badge={heard.badge}
             axis={pair.axis_deg}
             size={132}

@@ -1,93 +1,95 @@
 import { useQuery } from '@tanstack/react-query'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { api, unwrap } from '../../api/client'
+import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { Key, Main, Plain } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { Head, Num, Owed, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
 import { HeadAndReason } from './HeadAndReason'
 import { PatternChoice } from './PatternChoice'
-import { useStartJob, type Given } from './useStartJob'
+import { useStartJob, type Given, type Offer, type Side } from './useStartJob'
 
-/** Decide what a job starts with: the head, the reason, the order, the wanted pitch. */
+/** Decide what a job starts with: the heads, the reason, the order, the wanted pitch. */
 export function StartPage() {
   const { tag = '' } = useParams()
   const [query] = useSearchParams()
-  const side = query.get('side') === 'resonant' ? 'resonant' : 'batter'
-  const procedure = query.get('procedure') === 'new-batter-head' ? 'new-batter-head' : 'settling-check'
   const sheet = useQuery({
     queryKey: keys.sheet(tag),
     queryFn: () => unwrap(api.GET('/api/register/drums/{tag}/sheet', { params: { path: { tag } } })),
   })
   if (sheet.error) return <Problem>{sheet.error.message}</Problem>
   if (!sheet.data) return <Page />
+  const offers = sheet.data.work
+  const part = query.get('part')
+  const offer = offers.find((each) => each.work === query.get('work') && (!part || each.part === part))
+  if (!offer)
+    return <Problem>There is no such work. The drum’s own page lists what can be done with it.</Problem>
   return (
-    <Start
-      sheet={sheet.data}
-      side={side}
-      procedure={procedure}
-      reason={query.get('reason') === 'age' ? 'past its age' : ''}
-    />
+    <Start sheet={sheet.data} offer={offer} reason={query.get('reason') === 'age' ? 'past its age' : ''} />
   )
 }
 
 /** Refusals that are about the wanted pitch stand at its field. */
 const PITCH_REFUSED = new Set(['bad_quantity', 'beyond_limits'])
 
+function titleOf({ sheet, offer }: Given): string {
+  const due = offer.answers_checks && sheet.sides.some((each) => each.side === offer.part && each.check_due)
+  if (due) return `Settling check: ${sheet.name}`
+  return offer.changes_heads ? `${offer.words} for ${sheet.name}` : `${offer.words}: ${sheet.name}`
+}
+
 function Start(props: Given) {
-  const { sheet, side } = props
+  const { sheet, offer } = props
   const navigate = useNavigate()
-  const { state, changing, heads, chosen, set, stock, go, pending, refused } = useStartJob(props)
-  const { reason, said, pattern, target } = chosen
+  const start = useStartJob(props)
+  const { stateOf, chosen, set, go, pending, refused } = start
   useKeys({ PageDown: go, ' ': go })
+  const first = stateOf(offer.sides[0] ?? 'batter')
+  const now = offer.sides
+    .map((side) => `${side} now: ${stateOf(side)?.head ?? 'nothing on record'}`)
+    .join('; ')
+  const aboutPitch = refused && PITCH_REFUSED.has(refused.code) ? refused.message : undefined
   return (
     <Page>
       <Head>
-        <h1>
-          {changing
-            ? `New batter head for ${sheet.name}`
-            : `${state?.check_due ? 'Settling check' : 'Clear'}: ${sheet.name}`}
-        </h1>
+        <h1>{titleOf(props)}</h1>
         <Num>{sheet.tag}</Num>
         <Soft>
-          {sheet.kind_words}, {sheet.size}, {state?.rods} rods
-          {state?.lost.length ? `, rod ${state.lost.join(', ')} missing` : ''}; {side} now:{' '}
-          {state?.head ?? 'nothing on record'}
+          {sheet.kind_words}, {sheet.size}, {first?.rods} rods
+          {first?.lost.length ? `, rod ${first.lost.join(', ')} missing` : ''}; {now}
         </Soft>
       </Head>
       <Body>
-        {changing ? (
-          <HeadAndReason
-            heads={heads}
-            stock={stock}
-            onStock={set('picked')}
-            reason={reason}
-            onReason={set('reason')}
-            said={said}
-            onSaid={set('said')}
+        {offer.why_not ? <Problem>{offer.why_not}</Problem> : null}
+        {offer.sides.length > 1 ? (
+          <Choice<Side>
+            label="Which head first; it is read again at the end"
+            value={chosen.first}
+            onChange={set('first')}
+            options={offer.sides.map((side) => ({ value: side, words: `${side} first` }))}
           />
         ) : null}
-        <Field
-          label={`Wanted pitch at the ${side} rods`}
-          value={target}
-          onChange={set('target')}
-          name="target"
-          error={refused && PITCH_REFUSED.has(refused.code) ? refused.message : undefined}
-          hint={
-            changing
-              ? 'hertz or a note, such as 175 or F3 +5; empty: hold the pitch it comes to'
-              : 'empty: even it where it stands'
-          }
-        />
+        <Heads data-many={offer.sides.length > 1 || undefined}>
+          {offer.sides.map((side) => (
+            <OneHead key={side} side={side} offer={offer} start={start} problem={aboutPitch} />
+          ))}
+        </Heads>
         <PatternChoice
-          rods={state?.rods ?? 0}
-          lost={state?.lost ?? []}
-          value={pattern}
+          rods={first?.rods ?? 0}
+          lost={first?.lost ?? []}
+          value={chosen.pattern}
           onChange={set('pattern')}
         />
-        {refused && !PITCH_REFUSED.has(refused.code) ? (
+        <Choice<Cadence>
+          label="Turns are confirmed"
+          value={chosen.cadence}
+          onChange={set('cadence')}
+          options={CADENCES}
+        />
+        {refused && !aboutPitch ? (
           <Problem>
             {refused.message}{' '}
             {refused.fields['job'] ? (
@@ -100,7 +102,7 @@ function Start(props: Given) {
         {sheet.state === 'out' ? <Owed>This drum is marked out.</Owed> : null}
       </Body>
       <Foot>
-        <Main onPress={go} isDisabled={pending}>
+        <Main onPress={go} isDisabled={pending || Boolean(offer.why_not)}>
           {pending ? 'Opening the job' : 'Start on the bench'} <Key>space</Key>
         </Main>
         <Plain onPress={() => void navigate(`/drums/${sheet.tag}`)}>Not now</Plain>
@@ -109,6 +111,72 @@ function Start(props: Given) {
   )
 }
 
+type Cadence = Schemas['Cadence']
+const CADENCES: { value: Cadence; words: string; note: string }[] = [
+  { value: 'rod', words: 'rod by rod', note: 'one key' },
+  { value: 'pair', words: 'by facing pair', note: 'two keys' },
+  { value: 'pass', words: 'by pass', note: 'the whole round at once' },
+]
+
+interface OneHeadProps {
+  side: Side
+  offer: Offer
+  start: ReturnType<typeof useStartJob>
+  problem: string | undefined
+}
+
+/** What comes on one side, why the old head goes, and the pitch it is brought to. */
+function OneHead({ side, offer, start, problem }: OneHeadProps) {
+  const head = start.headOf(side)
+  return (
+    <section aria-label={`${side} head`}>
+      {offer.sides.length > 1 ? <h2>{side}</h2> : null}
+      {offer.changes_heads ? (
+        <HeadAndReason
+          heads={start.shelfOf(side)}
+          stock={start.stockOf(side)}
+          onStock={(picked) => start.setHead(side, { picked })}
+          reason={head.reason}
+          onReason={(reason) => start.setHead(side, { reason })}
+          said={head.said}
+          onSaid={(said) => start.setHead(side, { said })}
+        />
+      ) : null}
+      <Field
+        label={`Wanted pitch at the ${side} rods`}
+        value={head.target}
+        onChange={(target) => start.setHead(side, { target })}
+        name={`target-${side}`}
+        error={problem}
+        hint={
+          offer.changes_heads
+            ? 'hertz or a note, such as 175 or F3 +5; empty: hold the pitch it comes to'
+            : 'empty: even it where it stands'
+        }
+      />
+    </section>
+  )
+}
+
+const Heads = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 22px;
+  section {
+    display: flex;
+    flex-direction: column;
+    gap: 18px;
+  }
+  h2 {
+    font-size: 19px;
+    text-transform: capitalize;
+  }
+  &[data-many] {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
+    gap: 22px 40px;
+  }
+`
 const Body = styled.div`
   flex: 1;
   padding: 18px 28px;

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueries, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ApiError, unwrap, type ErrorBody, type Schemas } from '../../api/client'
@@ -6,20 +6,28 @@ import { keys } from '../../api/keys'
 import { useSession } from '../../api/session'
 import { OTHER_REASON } from './reasons'
 
+export type Offer = Schemas['OfferOut']
+export type Side = Schemas['Side']
+
 export interface Given {
   sheet: Schemas['Sheet']
-  side: 'batter' | 'resonant'
-  procedure: 'new-batter-head' | 'settling-check'
+  offer: Offer
   reason: string
 }
 
-interface Chosen {
-  /** Stock item, 'none', or null while the proposed one stands. */
+/** What is chosen for one head. `picked` is a stock item, 'none', or null while the proposed one stands. */
+export interface ForHead {
   picked: string | null
   reason: string
   said: string
-  pattern: Schemas['WorkshopOut']['pattern']
   target: string
+}
+
+interface Chosen {
+  heads: Partial<Record<Side, ForHead>>
+  pattern: Schemas['WorkshopOut']['pattern']
+  cadence: Schemas['Cadence']
+  first: Side
 }
 
 /** The head of the same line as the old one, else any that is in stock. */
@@ -42,43 +50,61 @@ function useBegin(tag: string) {
   })
 }
 
+function useShelves(tag: string, sides: Side[], enabled: boolean) {
+  return useQueries({
+    queries: sides.map((side) => ({
+      queryKey: keys.heads(tag, side),
+      queryFn: () => unwrap(api.GET('/api/heads/fitting/{tag}/{side}', { params: { path: { tag, side } } })),
+      enabled,
+      staleTime: 0,
+    })),
+  })
+}
+
 /** What a job starts with, and starting it. The id is made once, so that asking twice starts one job. */
-export function useStartJob({ sheet, side, procedure, reason }: Given) {
+export function useStartJob({ sheet, offer, reason }: Given) {
   const workshop = useSession().data?.workshop
-  const state = sheet.sides.find((each) => each.side === side)
-  const changing = procedure === 'new-batter-head'
   const id = useRef(crypto.randomUUID())
+  const stateOf = (side: Side) => sheet.sides.find((each) => each.side === side)
   const [chosen, setChosen] = useState<Chosen>({
-    picked: null,
-    reason,
-    said: '',
+    heads: {},
     pattern: workshop?.pattern ?? 'star',
-    target: state?.wanted_hz ? String(state.wanted_hz) : '',
+    cadence: workshop?.cadence ?? 'rod',
+    first: workshop?.first_head ?? 'resonant',
   })
-  const shelf = useQuery({
-    queryKey: keys.heads(sheet.tag, side),
-    queryFn: () =>
-      unwrap(api.GET('/api/heads/fitting/{tag}/{side}', { params: { path: { tag: sheet.tag, side } } })),
-    enabled: changing,
-    staleTime: 0,
-  })
+  const shelves = useShelves(sheet.tag, offer.sides, offer.changes_heads)
   const begin = useBegin(sheet.tag)
-  const stock = chosen.picked ?? proposed(shelf.data ?? [], state?.head)
+  const headOf = (side: Side): ForHead => {
+    const wanted = stateOf(side)?.wanted_hz
+    return { picked: null, reason, said: '', target: wanted ? String(wanted) : '', ...chosen.heads[side] }
+  }
+  const shelfOf = (side: Side) => shelves[offer.sides.indexOf(side)]?.data
+  const stockOf = (side: Side) => headOf(side).picked ?? proposed(shelfOf(side) ?? [], stateOf(side)?.head)
+  const setHead = (side: Side, change: Partial<ForHead>) =>
+    setChosen((now) => ({ ...now, heads: { ...now.heads, [side]: { ...headOf(side), ...change } } }))
   const go = () =>
     begin.mutate({
       id: id.current,
       tag: sheet.tag,
-      procedure,
-      side,
-      stock_item: changing && stock && stock !== 'none' ? Number(stock) : null,
-      reason: changing ? (chosen.reason === OTHER_REASON ? chosen.said : chosen.reason) : '',
+      work: offer.work,
+      part: offer.part,
+      heads: offer.sides.map((side) => {
+        const [head, stock] = [headOf(side), stockOf(side)]
+        return {
+          side,
+          stock_item: offer.changes_heads && stock && stock !== 'none' ? Number(stock) : null,
+          reason: offer.changes_heads ? (head.reason === OTHER_REASON ? head.said : head.reason) : '',
+          target: head.target,
+        }
+      }),
       pattern: chosen.pattern,
-      target: chosen.target,
+      cadence: chosen.cadence,
+      first_head: chosen.first,
     })
   const set =
-    <K extends keyof Chosen>(name: K) =>
+    <K extends 'pattern' | 'cadence' | 'first'>(name: K) =>
     (value: Chosen[K]) =>
       setChosen((now) => ({ ...now, [name]: value }))
   const refused: ErrorBody | null = begin.error instanceof ApiError ? begin.error.body : null
-  return { state, changing, heads: shelf.data, chosen, set, stock, go, pending: begin.isPending, refused }
+  return { stateOf, headOf, shelfOf, stockOf, setHead, chosen, set, go, pending: begin.isPending, refused }
 }

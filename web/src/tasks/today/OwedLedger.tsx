@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import { span } from '../../domain/dates'
 import { Count } from '../../ui/Count'
 import { actionOf } from './links'
-import type { OwedItem } from './TodayPage'
+import type { OwedItem } from './owed'
 
 const GROUP: Record<string, string> = {
   'overdue-check': 'Overdue',

@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import { soon, span } from '../../domain/dates'
 import { Soft } from '../../ui/Page'
 import { actionOf } from './links'
-import type { OwedItem } from './TodayPage'
+import type { OwedItem } from './owed'
 
 const DAY_MINUTES = 24 * 60
 

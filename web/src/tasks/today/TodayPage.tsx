@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
-import { api, unwrap, type Schemas } from '../../api/client'
+import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
 import { useSession } from '../../api/session'
 import { longDate, span } from '../../domain/dates'
@@ -25,7 +25,6 @@ const NUMBERS = [
 ]
 const counted = (count: number): string => `${NUMBERS[count] ?? count} owed`
 
-export type OwedItem = Schemas['OwedOut']
 
 /** What is owed now, most urgent first; beside it what is in hand, resting and coming. */
 export function TodayPage() {

@@ -5,10 +5,8 @@ export function actionOf(item: Schemas['OwedOut']): string {
   switch (item.doing) {
     case 'go-on':
       return `/bench/${item.job_id}`
-    case 'check':
-      return `/drums/${item.tag}/start?procedure=settling-check&side=${item.side}`
-    case 'change-head':
-      return `/drums/${item.tag}/start?procedure=new-batter-head&side=batter&reason=age`
+    case 'start':
+      return `/drums/${item.tag}/start?work=${item.work}&part=${item.part ?? ''}${item.kind === 'aged-head' ? '&reason=age' : ''}`
     case 'look':
       return `/drums/${item.tag}`
   }

@@ -54,6 +54,29 @@ const CHOICES: { [K in keyof Ways]?: { label: string; options: [string, string][
       ['opposite-leg', 'away from a leg'],
     ],
   },
+  first_head: {
+    label: 'Of two new heads first',
+    options: [
+      ['resonant', 'the resonant'],
+      ['batter', 'the batter'],
+    ],
+  },
+  cadence: {
+    label: 'Turns are confirmed',
+    options: [
+      ['rod', 'rod by rod'],
+      ['pair', 'by facing pair'],
+      ['pass', 'by pass'],
+    ],
+  },
+  slacken_by: {
+    label: 'Slackening is confirmed',
+    options: [
+      ['pass', 'by pass'],
+      ['pair', 'by facing pair'],
+      ['rod', 'rod by rod'],
+    ],
+  },
 }
 const NUMBERS: { [K in keyof Ways]?: string } = {
   a4_hz: 'Reference A, Hz',

@@ -73,5 +73,7 @@ SETTLING_CHECK = Procedure(
     steps=_steps,
     effects=_effects,
     cites=("§3", "§6", "§12"),
+    answers_checks=True,
     minutes=8,
+    offer="Clear the {part}",
 )

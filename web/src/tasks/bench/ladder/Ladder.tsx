@@ -1,5 +1,6 @@
 import styled from 'styled-components'
-import type { Bench, Lap } from '../state/types'
+import type { Bench, Lap } from '../log/types'
+import type { Exception } from '../kinds/passes/useExceptions'
 import { Rung } from './Rung'
 
 interface Props {
@@ -8,14 +9,23 @@ interface Props {
   /** The rod in hand. */
   rod: number | null
   onRod?: ((rod: number) => void) | undefined
+  exceptions?: ReadonlyMap<number, Exception>
 }
 
 /** The head as a ladder of beams: one rung per facing pair, in working order, over the wanted pitch. */
-export function Ladder({ bench, lap, rod, onRod }: Props) {
+export function Ladder({ bench, lap, rod, onRod, exceptions }: Props) {
   return (
-    <Rungs aria-label="Pairs of rods" data-many={bench.pairs.length > 5 || undefined}>
-      {bench.pairs.map((pair) => (
-        <Rung key={pair.join()} pair={pair} lap={lap} lost={bench.lost} hand={rod} onRod={onRod} />
+    <Rungs aria-label="Pairs of rods" data-many={bench.head.pairs.length > 5 || undefined}>
+      {bench.head.pairs.map((pair) => (
+        <Rung
+          key={pair.join()}
+          pair={pair}
+          lap={lap}
+          lost={bench.head.lost}
+          hand={rod}
+          onRod={onRod}
+          exceptions={exceptions}
+        />
       ))}
     </Rungs>
   )

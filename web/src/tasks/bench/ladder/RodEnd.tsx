@@ -2,7 +2,8 @@ import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { turns32 } from '../../../domain/turns'
 import { Tally } from '../../../ui/Tally'
-import type { Rod } from '../state/types'
+import type { Rod } from '../log/types'
+import type { Exception } from '../kinds/passes/useExceptions'
 import type { End } from './scale'
 
 interface Props {
@@ -14,7 +15,11 @@ interface Props {
   mirror?: boolean
   /** A finding is about this rod. */
   asked?: boolean
+  /** How it went otherwise than the rest of its pass. */
+  exception?: Exception | undefined
 }
+
+const EXCEPTIONS: Record<Exception, string> = { out: 'not yet', more: 'a touch more', there: 'was there' }
 
 function reading(rod: Rod | null): string {
   if (rod?.reference) return 'compare'
@@ -23,7 +28,7 @@ function reading(rod: Rod | null): string {
 }
 
 /** One end of a beam: its number, its reading, and the strokes owed (red) or done (ink). */
-export function RodEnd({ number, end, lost, hand, onRod, mirror, asked }: Props) {
+export function RodEnd({ number, end, lost, hand, onRod, mirror, asked, exception }: Props) {
   const { rod } = end
   return (
     <Side
@@ -40,6 +45,7 @@ export function RodEnd({ number, end, lost, hand, onRod, mirror, asked }: Props)
         <i data-reading={rod?.reading ? '' : undefined}>{lost ? 'missing' : reading(rod)}</i>
         {rod?.number ? <i title="on the gauge">{rod.number}</i> : null}
         {asked ? <small>look here</small> : null}
+        {exception ? <small>{EXCEPTIONS[exception]}</small> : null}
       </span>
       <Strokes>
         <Turns rod={rod} />

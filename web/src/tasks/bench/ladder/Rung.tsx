@@ -1,5 +1,6 @@
 import styled from 'styled-components'
-import type { Lap } from '../state/types'
+import type { Lap } from '../log/types'
+import type { Exception } from '../kinds/passes/useExceptions'
 import { Beam } from './Beam'
 import { RodEnd } from './RodEnd'
 import { endOf } from './scale'
@@ -10,13 +11,14 @@ interface Props {
   lost: readonly number[]
   hand: number | null
   onRod: ((rod: number) => void) | undefined
+  exceptions?: ReadonlyMap<number, Exception> | undefined
 }
 
 const asked = (lap: Lap, rod: number): boolean =>
   Boolean(lap.plan?.findings.some((each) => each.rods.includes(rod)))
 
 /** One facing pair; lifted out of the ladder while one of its rods is in hand. */
-export function Rung({ pair, lap, lost, hand, onRod }: Props) {
+export function Rung({ pair, lap, lost, hand, onRod, exceptions }: Props) {
   const [left, right = null] = pair
   const inHand = hand !== null && pair.includes(hand)
   return (
@@ -28,6 +30,7 @@ export function Rung({ pair, lap, lost, hand, onRod }: Props) {
           lost={lost.includes(left)}
           hand={hand === left}
           asked={asked(lap, left)}
+          exception={exceptions?.get(left)}
           onRod={onRod}
         />
       )}
@@ -45,6 +48,7 @@ export function Rung({ pair, lap, lost, hand, onRod }: Props) {
           lost={lost.includes(right)}
           hand={hand === right}
           asked={asked(lap, right)}
+          exception={exceptions?.get(right)}
           onRod={onRod}
           mirror
         />

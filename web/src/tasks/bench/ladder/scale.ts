@@ -1,4 +1,4 @@
-import type { Lap, Rod } from '../state/types'
+import type { Lap, Rod } from '../log/types'
 
 /** Half a rung is 50; a beam's end may stand this far from its line. */
 const REACH = 36

@@ -1,5 +1,5 @@
 import type { Schemas } from '../../../api/client'
-import type { Bench, Lap, Rod, Step } from '../state/types'
+import type { Bench, Lap, Rod, Step } from '../log/types'
 
 /** Small benches for tests: what matters is said, the rest is plain. */
 export const rod = (number: number, more: Partial<Rod> = {}): Rod => ({

@@ -4,7 +4,7 @@ import { MemoryRouter } from 'react-router'
 import { vi } from 'vitest'
 import type { Body } from '../../../api/outbox'
 import { Board } from '../Board'
-import type { Bench } from '../state/types'
+import type { Bench } from '../log/types'
 
 /** A job on the bench; what is entered is gathered in the answer. */
 export function show(job: Bench, mayChange = true) {

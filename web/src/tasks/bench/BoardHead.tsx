@@ -1,0 +1,34 @@
+import { Link } from 'react-router'
+import { elapsed } from '../../domain/dates'
+import { Head, Num, Soft } from '../../ui/Page'
+import type { Bench } from './log/types'
+import { SayLine } from './say/SayLine'
+import type { Say } from './say/useSay'
+import { useNow } from './useNow'
+
+function what(bench: Bench): string {
+  if (bench.heads.length > 1) return bench.title.toLowerCase()
+  return bench.changes_heads ? `new ${bench.head.side} head` : `${bench.head.side} head`
+}
+
+/** Which drum, what is done to it, and for how long already. */
+export function BoardHead({ bench, say }: { bench: Bench; say: Say }) {
+  const now = useNow(1000)
+  return (
+    <Head>
+      <h1>
+        <Link to={`/drums/${bench.tag}`}>{bench.name}</Link>
+      </h1>
+      <Num>{bench.tag}</Num>
+      <Soft>
+        {bench.kind_words}, {bench.size}, {bench.head.rods} rods, {what(bench)}
+      </Soft>
+      <SayLine say={say} />
+      {bench.state === 'closed' ? null : (
+        <Num data-end aria-label="time on this job">
+          {elapsed(now - new Date(bench.opened_at).getTime())}
+        </Num>
+      )}
+    </Head>
+  )
+}

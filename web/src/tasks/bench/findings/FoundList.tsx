@@ -1,0 +1,55 @@
+import styled from 'styled-components'
+import { Plain } from '../../../ui/Button'
+import type { Body } from '../../../api/outbox'
+import type { Bench, Finding } from '../log/types'
+
+const DEGREE = ['', 'slight', 'plain', 'bad']
+
+function words(found: Finding, many: boolean): string {
+  const at = [many ? found.side : '', found.rod === null ? '' : `rod ${found.rod}`].filter(Boolean).join(', ')
+  return `${found.finding.replaceAll('-', ' ')}${at ? `, ${at}` : ''}`
+}
+
+interface Props {
+  bench: Bench
+  enter: (body: Body) => void
+  mayChange: boolean
+}
+
+/** What was found on this job and is not put right yet. It goes into the drum's record when the job closes. */
+export function FoundList({ bench, enter, mayChange }: Props) {
+  const open = bench.found.filter((each) => !each.put_right)
+  if (!open.length || bench.state === 'closed') return null
+  return (
+    <Box aria-label="Found on this drum" role="region">
+      {open.map((each) => (
+        <li key={each.event}>
+          <span>
+            <b>Found:</b> {words(each, bench.heads.length > 1)} <small>{DEGREE[each.degree]}</small>
+            {each.note ? <small> {each.note}</small> : null}
+          </span>
+          {mayChange ? (
+            <Plain onPress={() => enter({ kind: 'put_right', event: each.event })}>Put right</Plain>
+          ) : null}
+        </li>
+      ))}
+    </Box>
+  )
+}
+
+const Box = styled.ul`
+  border-left: 4px double var(--ink);
+  background: var(--lifted);
+  padding: 4px 14px;
+  font-size: 15px;
+  li {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 10px;
+    min-height: 48px;
+  }
+  small {
+    color: var(--soft);
+  }
+`

@@ -1,0 +1,57 @@
+import type { Next } from '../../cursor'
+import type { Bench } from '../../log/types'
+import type { Reading } from './useReading'
+import { EarButtons, type Judgement } from './EarButtons'
+import { NumberEntry } from './NumberEntry'
+import { Why } from '../../parts'
+
+interface Props {
+  bench: Bench
+  next: Extract<Next, { kind: 'read' }>
+  reading: Reading
+  onWhole: (judged: Judgement) => void
+}
+
+/** What is asked of the rod in hand: a number, or how it sounds beside another; or, when all are read, what they say together. */
+export function Ask({ bench, next, reading, onWhole }: Props) {
+  const { rod, middle } = reading
+  const amid = rod === null && !middle
+  if (amid && reading.tapped) return null // what all taps say together holds only in their right order
+  if (bench.means === 'ear')
+    return rod === null ? (
+      <>
+        <Why>Now the whole head, if you like: tap the middle. Beside the tone you want it is</Why>
+        <EarButtons about="The whole head" chosen={next.lap.whole} onJudge={onWhole} />
+      </>
+    ) : (
+      <EarButtons about={`Rod ${rod} beside rod ${bench.head.reference ?? ''}`} onJudge={reading.judge} />
+    )
+  if (amid && next.lap.pair)
+    return (
+      <Why>
+        All taps together: the head rings at {next.lap.pair.lower_hz.toFixed(1)} along the dashed line and{' '}
+        {next.lap.pair.upper_hz.toFixed(1)} Hz across it. Each rod is read as the blend it hears.
+      </Why>
+    )
+  if (amid) return <Why>Change one by choosing its number in the ladder, or let the turns be worked out.</Why>
+  return (
+    <NumberEntry
+      what={middle ? 'the middle' : `rod ${rod}`}
+      round={next.lapNo}
+      means={bench.means}
+      typed={reading.typed}
+      onTyped={reading.setTyped}
+      problem={reading.problem}
+      onKeep={reading.keep}
+      onStep={reading.step}
+      {...(bench.means === 'pitch' ? { letterKeys: letterKeys(reading) } : {})}
+    />
+  )
+}
+
+const letterKeys = ({ listening, middle, toMiddle, tapped, putRight }: Reading) => ({
+  ...(listening.ready ? { ' ': listening.start } : {}),
+  ...(tapped ? { o: putRight } : {}),
+  l: listening.state === 'off' ? listening.start : listening.stop,
+  i: () => toMiddle(!middle),
+})

@@ -1,0 +1,137 @@
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import { amountOf, turnNoun } from '../../../../domain/turns'
+import { Choice } from '../../../../ui/Choice'
+import { PlanView } from '../../../../ui/PlanView'
+import { Tally } from '../../../../ui/Tally'
+import type { Bench } from '../../log/types'
+import type { Of } from '../../cursor'
+import { Amid, Amount, Big, Cautions, Label, Panel, Points, Why } from '../../parts'
+import { Noticed } from '../clear/Noticed'
+import type { Exception, Exceptions } from './useExceptions'
+
+interface Props {
+  bench: Bench
+  next: Of<'turn'>
+  exceptions: Exceptions
+  onWhy: () => void
+}
+
+function lapWords(next: Of<'turn'>): string {
+  const of = next.step.laps.length
+  if (next.lap.each_32 === null) return `Round ${next.lapNo + 1}, next rod`
+  const pass = `Pass ${next.lapNo + 1} of ${of}`
+  if (next.group.length === 1) return `${pass}, next rod`
+  return next.by === 'pair' ? `${pass}, together` : `${pass}, in this order`
+}
+
+/** One rod, two facing ones, or a whole pass: how far, and why. */
+export function TurnPanel({ bench, next, exceptions, onWhy }: Props) {
+  const first = next.lapNo === 0 && next.lap.rods.every((rod) => !rod.turned)
+  const why = next.lap.rods.find((each) => each.rod === next.rod)?.why
+  const many = next.group.length > 2
+  return (
+    <Panel>
+      {first ? <Cautions of={next.step.cautions} /> : null}
+      <Noticed lap={next.lap} />
+      <Two>
+        <div aria-live="polite" data-testid="instruction">
+          <Label>{lapWords(next)}</Label>
+          <Rods group={next.group} />
+          <Amount>
+            {next.owed > 0 ? 'up' : 'down'} {amountOf(next.owed)} {turnNoun(next.owed)}
+          </Amount>
+        </div>
+        <PlanView
+          rods={bench.head.rods}
+          lost={bench.head.lost}
+          badge={bench.badge}
+          now={next.rod}
+          next={next.group[1] ?? next.then}
+          middle={bench.badge === 'none' ? '' : 'badge up'}
+          size={many ? 128 : 150}
+          label={`Head from above: rod ${next.rod} is in hand${next.then ? `, then ${next.then}` : ''}`}
+        />
+      </Two>
+      <Tally turns={next.owed} owed size={46} words="said" />
+      {many ? <Differently exceptions={exceptions} /> : null}
+      {next.lap.until ? <Why>Until {next.lap.until}.</Why> : null}
+      <Why>
+        {why || next.step.say} {next.lap.plan ? <Ask onPress={onWhy}>Why this much?</Ask> : null}
+      </Why>
+      {first && next.step.points.length ? (
+        <Points>
+          {next.step.points.map((point) => (
+            <li key={point}>{point}</li>
+          ))}
+        </Points>
+      ) : null}
+    </Panel>
+  )
+}
+
+function Rods({ group }: { group: number[] }) {
+  if (group.length === 1) return <Big>{group[0]}</Big>
+  if (group.length === 2) return <Amid>{group.join(' and ')}</Amid>
+  return <Order>{group.join('  ')}</Order>
+}
+
+const MARKS: { value: Exception; words: string }[] = [
+  { value: 'out', words: 'not yet' },
+  { value: 'more', words: 'a touch more' },
+  { value: 'there', words: 'was there already' },
+]
+
+/** A pass is confirmed at once; a rod that went otherwise is tapped in the ladder. */
+function Differently({ exceptions }: { exceptions: Exceptions }) {
+  return (
+    <Choice<Exception>
+      label="A rod that went otherwise: tap it in the ladder as"
+      value={exceptions.mark}
+      onChange={exceptions.choose}
+      options={MARKS}
+    />
+  )
+}
+
+const Two = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: flex-start;
+  gap: 8px;
+  position: relative;
+  > div {
+    min-width: 0;
+  }
+  > svg {
+    position: absolute;
+    right: -12px;
+    top: -18px;
+  }
+  @media (max-width: 700px) {
+    > svg {
+      width: 128px;
+      height: 128px;
+    }
+  }
+`
+const Order = styled.p`
+  font: 650 34px/1.3 var(--slab);
+  letter-spacing: -0.01em;
+  white-space: pre-wrap;
+  max-width: 270px;
+  padding: 6px 0 8px;
+  @media (max-width: 700px) {
+    font-size: 28px;
+    max-width: 220px;
+  }
+`
+const Ask = styled(AriaButton)`
+  border: 0;
+  padding: 2px 0;
+  background: none;
+  color: var(--soft);
+  cursor: pointer;
+  border-bottom: 1.5px dotted currentColor;
+  font-size: inherit;
+`

@@ -1,0 +1,30 @@
+import { doneAct, NO_ACTS, SPACE, type KindView } from '../kind'
+
+/** A wait with a clock. */
+export const rest: KindView = {
+  next: (_, step) => ({ kind: 'rest', step }),
+  main: (given) => {
+    const { next, enter, now, leave } = given
+    if (next.kind !== 'rest') return null
+    const { step } = next
+    if (!step.resting_until)
+      return {
+        words: `Rest it ${step.minutes} minutes`,
+        key: SPACE,
+        run: () => enter({ kind: 'rest', step: step.id, minutes: step.minutes }),
+      }
+    if (new Date(step.resting_until).getTime() > now)
+      return { words: 'To what is owed', key: SPACE, run: leave }
+    return doneAct(given, step)
+  },
+  quiet: ({ next, enter }) =>
+    next.kind === 'rest'
+      ? [
+          {
+            words: 'Rested enough',
+            key: 'F',
+            run: () => enter({ kind: 'step_done', step: next.step.id }),
+          },
+        ]
+      : NO_ACTS,
+}

@@ -1,0 +1,17 @@
+import type { Step } from '../../log/types'
+import { Cautions, Panel, Points, Say } from '../../parts'
+
+/** Something to do and look at, done when it is done. */
+export function TickPanel({ step }: { step: Step }) {
+  return (
+    <Panel aria-live="polite">
+      <Cautions of={step.cautions} />
+      <Say>{step.say}</Say>
+      <Points>
+        {step.points.map((point) => (
+          <li key={point}>{point}</li>
+        ))}
+      </Points>
+    </Panel>
+  )
+}

@@ -1,0 +1,123 @@
+import type { Body } from '../../../api/outbox'
+import { freshLap, headOf, lostSince, owedIn, type Counted, type Folded, type FoldedLap } from './state'
+import type { Mark, Side } from './types'
+
+type Kind = Body['kind']
+type Of<K extends Kind> = Extract<Body, { kind: K }>
+type Apply = { [K in Kind]: (state: Folded, body: Of<K>, mark: Mark) => void }
+
+const lapOf = (state: Folded, step: string, lap: number): FoldedLap | undefined => state.laps.get(step)?.[lap]
+const sideOf = (state: Folded, side: Side | null | undefined): Side => side ?? headOf(state.answer, null).side
+
+function read(state: Folded, body: Of<'reading'>, mark: Mark): void {
+  const lap = lapOf(state, body.step, body.lap)
+  if (!lap) return
+  const means = body.means ?? 'pitch'
+  const rods = means === 'pitch' ? lap.readings : means === 'ear' ? lap.ear : lap.numbers
+  rods.set(body.rod, { ...mark, typed: body.typed, tap: body.tap ?? '' })
+}
+
+function reorder(state: Folded, body: Of<'order'>, mark: Mark): void {
+  const lap = lapOf(state, body.step, body.lap)
+  if (!lap) return
+  const before = new Map(lap.readings)
+  lap.readings.clear()
+  for (const { rod, real } of body.moves) {
+    const was = before.get(rod)
+    if (was) lap.readings.set(real, { ...mark, typed: was.typed, tap: was.tap })
+  }
+}
+
+/** What each kind of entry does. Nothing is ever reversed: undone entries are left out before this. */
+const APPLY: Apply = {
+  step_done: (state, { step }, mark) => {
+    if (!state.done.has(step)) state.done.set(step, mark)
+  },
+  turned: (state, { step, lap: number, made }, mark) => {
+    const lap = lapOf(state, step, number)
+    if (lap) for (const { rod, turns_32 } of made) lap.turned.set(rod, { ...mark, turns_32 })
+  },
+  pass_added: (state, { step, each_32 }) => {
+    const side = state.answer.plan.find((each) => each.id === step)?.side ?? null
+    state.laps.get(step)?.push(freshLap(headOf(state.answer, side).turning_order, each_32))
+  },
+  cadence: (state, { by, down }) => {
+    state.by = down ? { ...state.by, down: by } : { ...state.by, up: by }
+  },
+  reading: read,
+  order: reorder,
+  centre: (state, { step, lap: number, typed }, mark) => {
+    const lap = lapOf(state, step, number)
+    if (lap) lap.centre = { ...mark, typed }
+  },
+  means: (state, { means, reference }) => {
+    state.means = means
+    state.reference = reference ?? null
+  },
+  whole: (state, { step, lap: number, judged }) => {
+    const lap = lapOf(state, step, number)
+    if (lap) lap.whole = judged
+  },
+  uneven: (state, { what, side }, mark) => {
+    state.uneven.set(sideOf(state, side), { event: mark.event, what: what ?? '' })
+  },
+  target: (state, { typed, side }, mark) => {
+    state.targets.set(sideOf(state, side), { event: mark.event, typed: typed ?? '' })
+  },
+  plan: (state, { step, lap: number }, mark) => {
+    const lap = lapOf(state, step, number)
+    const worked = state.answer.figures.plans.find((each) => each.entry === mark.event)
+    if (lap && worked)
+      lap.plan = { ...mark, turns: new Map(worked.rods.map((each) => [each.rod, each.turns_32])) }
+  },
+  step_size: (state, { step_32 }) => {
+    state.step_32 = step_32
+  },
+  rest: (state, { step, minutes }, { at }) => {
+    state.rests.set(step, new Date(new Date(at).getTime() + minutes * 60_000).toISOString())
+  },
+  found: (state, body, mark) => {
+    state.found.set(mark.event, {
+      ...mark,
+      finding: body.finding,
+      degree: body.degree ?? 2,
+      side: body.side ?? '',
+      rod: body.rod ?? null,
+      note: body.note ?? '',
+      step: body.step,
+      put_right: false,
+    })
+  },
+  put_right: (state, { event }) => {
+    const found = state.found.get(event)
+    if (found) state.found.set(event, { ...found, put_right: true })
+  },
+  note: (state, { text }) => {
+    state.notes.push(text)
+  },
+  close: (state) => {
+    state.closed = true
+  },
+  undo: () => undefined,
+  settle: () => undefined,
+}
+
+/** When every turn of a planned round is made, the next round of reading is open; offline it opens here. */
+function openNextRounds(state: Folded): void {
+  for (const step of state.answer.plan) {
+    const laps = step.kind === 'clear' ? state.laps.get(step.id) : undefined
+    const last = laps?.at(-1)
+    if (!laps || !last?.plan || ![...last.plan.turns.values()].some(Boolean)) continue
+    if (!owedIn(last, lostSince(state, step.side)).length)
+      laps.push(freshLap(headOf(state.answer, step.side).turning_order, null))
+  }
+}
+
+/** One more entry that counts. */
+export function apply(state: Folded, entry: Counted): void {
+  const { body } = entry
+  const one = APPLY[body.kind] as (state: Folded, body: Body, mark: Mark) => void
+  one(state, body, { event: entry.id, by: entry.by, at: entry.at })
+  state.live.push(entry)
+  openNextRounds(state)
+}

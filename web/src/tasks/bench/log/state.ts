@@ -1,0 +1,136 @@
+import type { Body } from '../../../api/outbox'
+import { near, holds, type When } from './conditions'
+import type { Answer, Cadence, Finding, Mark, Means, Side, Uneven } from './types'
+
+/** One entry that counts, whoever made it. */
+export interface Counted {
+  id: string
+  by: string
+  at: string
+  device: string
+  body: Body
+  words: string
+}
+
+export interface Read extends Mark {
+  typed: string
+  tap: string
+}
+
+/** A pass or round while folding. */
+export interface FoldedLap {
+  order: number[]
+  each: number | null
+  until: string
+  readings: Map<number, Read>
+  ear: Map<number, Read>
+  numbers: Map<number, Read>
+  turned: Map<number, Mark & { turns_32: number | null }>
+  whole: string
+  centre: (Mark & { typed: string }) | null
+  plan: (Mark & { turns: Map<number, number> }) | null
+}
+
+/** Where a job stands while its log is folded; the same few rules as the core's, and nothing computed. */
+export interface Folded {
+  answer: Answer
+  done: Map<string, Mark>
+  laps: Map<string, FoldedLap[]>
+  rests: Map<string, string>
+  targets: Map<Side, { event: string; typed: string }>
+  uneven: Map<Side, { event: string; what: Uneven }>
+  step_32: number
+  means: Means
+  reference: number | null
+  by: { up: Cadence; down: Cadence }
+  found: Map<string, Finding>
+  notes: string[]
+  closed: boolean
+  live: Counted[]
+}
+
+export const LOST = 'rod-missing'
+
+export const freshLap = (order: number[], each: number | null, until = ''): FoldedLap => ({
+  order,
+  each,
+  until,
+  readings: new Map(),
+  ear: new Map(),
+  numbers: new Map(),
+  turned: new Map(),
+  whole: '',
+  centre: null,
+  plan: null,
+})
+
+/** A job nothing was entered on: all passes lie there, and the first round of each clearing. */
+export function begin(answer: Answer): Folded {
+  const laps = new Map<string, FoldedLap[]>()
+  for (const step of answer.plan) {
+    if (step.kind === 'passes')
+      laps.set(
+        step.id,
+        step.passes.map((each) => freshLap(each.order, each.each_32, each.until)),
+      )
+    if (step.kind === 'clear') laps.set(step.id, [freshLap(headOf(answer, step.side).turning_order, null)])
+  }
+  return {
+    answer,
+    done: new Map(),
+    laps,
+    rests: new Map(),
+    targets: new Map(),
+    uneven: new Map(),
+    step_32: answer.step_32,
+    means: 'pitch',
+    reference: null,
+    by: { up: answer.cadence, down: answer.slacken_by },
+    found: new Map(),
+    notes: [],
+    closed: false,
+    live: [],
+  }
+}
+
+type PlanHead = Answer['heads'][number]
+const NO_HEAD: PlanHead = {
+  side: 'batter',
+  new_head: '',
+  old_head: '',
+  reason: '',
+  rods: 0,
+  lost: [],
+  pairs: [],
+  tapping_order: [],
+  turning_order: [],
+  pattern_note: '',
+  target_words: '',
+  settling_words: '',
+}
+
+/** The head of this side as the job began; of no side, the first. */
+export const headOf = (answer: Answer, side: Side | null): PlanHead =>
+  answer.heads.find((each) => each.side === side) ?? answer.heads[0] ?? NO_HEAD
+
+/** Rods found missing on the way and not put back. */
+export const lostSince = (state: Folded, side: Side | null): Set<number> =>
+  new Set(
+    [...state.found.values()]
+      .filter((each) => each.finding === LOST && !each.put_right && each.side === side)
+      .map((each) => each.rod ?? 0),
+  )
+
+/** Rods of a lap still to turn, in working order. */
+export function owedIn(lap: FoldedLap, gone: ReadonlySet<number>): number[] {
+  const asked = (rod: number) => (lap.each === null ? (lap.plan?.turns.get(rod) ?? 0) : lap.each)
+  return lap.order.filter((rod) => asked(rod) && !lap.turned.has(rod) && !gone.has(rod))
+}
+
+/** Steps that show: those whose condition holds with what was found, and those already done. */
+export function shownSteps(state: Folded): Answer['plan'] {
+  const found = [...state.found.values()]
+  return state.answer.plan.filter(
+    (step) => state.done.has(step.id) || holds(step.when as When, near(step.side, found)),
+  )
+}

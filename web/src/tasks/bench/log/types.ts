@@ -1,0 +1,119 @@
+import type { Schemas } from '../../../api/client'
+import type { Body } from '../../../api/outbox'
+
+export type Answer = Schemas['BenchOut']
+export type Side = Schemas['Side']
+export type Means = Schemas['Means']
+export type Cadence = Schemas['Cadence']
+export type StepKind = Answer['plan'][number]['kind']
+export type Uneven = NonNullable<Extract<Body, { kind: 'uneven' }>['what']>
+
+/** Who entered something, and when; `event` is the entry. */
+export interface Mark {
+  event: string
+  by: string
+  at: string
+}
+
+export interface Reading extends Mark {
+  shown: string
+  hz: number | null
+  typed: string
+  note: string
+  cents: number | null
+  doubtful: boolean
+  tap: string
+}
+
+/** One rod in one lap. `owed_32` is what this lap asks of it (null: nothing asked yet). */
+export interface Rod {
+  rod: number
+  owed_32: number | null
+  turned: (Mark & { turns_32: number | null }) | null
+  reading: Reading | null
+  number: string
+  predicted: string
+  predicted_cents: number | null
+  predicted_sd_cents: number | null
+  reference: boolean
+  why: string
+}
+
+export type Plan = Omit<Schemas['PlanFigures'], 'entry' | 'rods'> & Mark
+
+/** One pass of turns, or one round of reading and turning. */
+export interface Lap {
+  each_32: number | null
+  until: string
+  order: number[]
+  rods: Rod[]
+  plan: Plan | null
+  wanted_hz: number | null
+  compared: string
+  whole: string
+  pair: Schemas['PairOut'] | null
+  centre: (Mark & { hz: number; note: string }) | null
+  tapped: Schemas['TappedOut'] | null
+}
+
+export interface Step {
+  id: string
+  title: string
+  kind: StepKind
+  side: Side | null
+  say: string
+  points: string[]
+  cautions: string[]
+  minutes: number
+  more_pass_32: number | null
+  down: boolean
+  again: boolean
+  looks_at: Schemas['Where'][]
+  done: Mark | null
+  laps: Lap[]
+  resting_until: string | null
+}
+
+/** One head of the job, as it stands. */
+export interface Head {
+  side: Side
+  new_head: string
+  old_head: string
+  reason: string
+  rods: number
+  lost: number[]
+  pairs: number[][]
+  tapping_order: number[]
+  pattern_note: string
+  target_hz: number | null
+  target_note: string
+  target_words: string
+  settling_words: string
+  uneven: Uneven
+  uneven_words: string
+  reference: number | null
+  tally: { rod: number; turns_32: number }[] | null
+}
+
+export interface Finding extends Mark {
+  finding: string
+  degree: number
+  side: string
+  rod: number | null
+  note: string
+  step: string
+  put_right: boolean
+}
+
+/** A job as it stands: the server's plan and log with this device's own entries, folded. */
+export interface Bench extends Omit<Answer, 'plan' | 'log' | 'figures' | 'heads'> {
+  steps: Step[]
+  heads: Head[]
+  /** The head of the step in hand; of a step about none, the first. */
+  head: Head
+  means: Means
+  by: { up: Cadence; down: Cadence }
+  found: Finding[]
+  undo: { event: string; words: string }[]
+  notes: string[]
+}

@@ -1,0 +1,210 @@
+import { holds, near, type When } from './conditions'
+import { headOf, lostSince, shownSteps, type Folded, type FoldedLap, type Read } from './state'
+import type { Answer, Bench, Head, Lap, Means, Plan, Reading, Rod, Side, Step } from './types'
+
+type Figures = Answer['figures']
+
+/** A reading this device has entered and the server has not read yet. */
+const unread = (read: Read): Reading => ({
+  event: read.event,
+  by: read.by,
+  at: read.at,
+  shown: read.typed
+    .replace('?', '')
+    .replace(/^(\d+\.\d)\d+$/, (all) => Number(all).toFixed(1))
+    .replace('-', ' ')
+    .replace('cant tell', 'can’t tell'),
+  hz: null,
+  typed: read.typed,
+  note: '',
+  cents: null,
+  doubtful: read.typed.endsWith('?'),
+  tap: read.tap,
+})
+
+function reading(read: Read | undefined, rod: number, figures: Figures): Reading | null {
+  if (!read) return null
+  const plain = unread(read)
+  const known = figures.readings.find((each) => each.entry === read.event && each.rod === rod)
+  return known
+    ? {
+        ...plain,
+        shown: known.shown,
+        hz: known.hz,
+        note: known.note,
+        cents: known.cents,
+        doubtful: known.doubtful,
+      }
+    : plain
+}
+
+function planOf(lap: FoldedLap, figures: Figures): Plan | null {
+  const known = lap.plan && figures.plans.find((each) => each.entry === lap.plan?.event)
+  if (!lap.plan || !known) return null
+  const { entry: event, rods: _, ...rest } = known
+  return { ...rest, event, by: lap.plan.by, at: lap.plan.at }
+}
+
+interface At {
+  state: Folded
+  step: Answer['plan'][number]
+  number: number
+}
+
+function rodOf(
+  rod: number,
+  lap: FoldedLap,
+  means: Means,
+  { state, step }: At,
+  reference: number | null,
+): Rod {
+  const { figures } = state.answer
+  const planned = figures.plans
+    .find((each) => each.entry === lap.plan?.event)
+    ?.rods.find((each) => each.rod === rod)
+  const heard = means === 'pitch' ? lap.readings : means === 'ear' ? lap.ear : lap.numbers
+  const beside = means === 'pitch' ? lap.numbers.get(rod) : undefined
+  return {
+    rod,
+    owed_32: lap.each ?? planned?.turns_32 ?? null,
+    turned: lap.turned.get(rod) ?? null,
+    reading: reading(heard.get(rod), rod, figures),
+    number: beside ? beside.typed : '',
+    predicted: planned?.predicted ?? '',
+    predicted_cents: planned?.predicted_cents ?? null,
+    predicted_sd_cents: planned?.predicted_sd_cents ?? null,
+    reference: means === 'ear' && rod === reference && step.kind === 'clear',
+    why: planned?.why ?? '',
+  }
+}
+
+/** What a round says as a whole holds only for the readings it was worked out from. */
+function wholeRound(lap: FoldedLap, at: At): Answer['figures']['rounds'][number] | undefined {
+  const found = at.state.answer.figures.rounds.find(
+    (each) => each.step === at.step.id && each.lap === at.number,
+  )
+  const entries = [...new Set([...lap.readings.values()].map((each) => each.event))].sort()
+  return found && found.of.join() === entries.join() ? found : found && { ...found, pair: null, tapped: null }
+}
+
+function centreOf(lap: FoldedLap, figures: Figures): Lap['centre'] {
+  if (!lap.centre) return null
+  const { typed, ...mark } = lap.centre
+  const known = figures.pitches.find((each) => each.entry === mark.event)
+  return { ...mark, hz: known?.hz ?? (Number.parseFloat(typed) || 0), note: known?.note ?? '' }
+}
+
+function lapView(lap: FoldedLap, at: At, target: number | null): Lap {
+  const { state, step } = at
+  const plan = planOf(lap, state.answer.figures)
+  const means = plan?.means ?? state.means
+  const gone = lostSince(state, step.side)
+  const head = headOf(state.answer, step.side)
+  const rods = Array.from({ length: head.rods }, (_, n) => n + 1).filter(
+    (rod) => !head.lost.includes(rod) && !gone.has(rod),
+  )
+  const whole = wholeRound(lap, at)
+  return {
+    each_32: lap.each,
+    until: lap.until,
+    order: lap.order.filter((rod) => !gone.has(rod)),
+    rods: rods.map((rod) => rodOf(rod, lap, means, at, referenceOf(state, step.side))),
+    plan,
+    wanted_hz: whole?.wanted_hz ?? target,
+    compared: plan ? (whole?.compared ?? '') : '',
+    whole: lap.whole,
+    pair: whole?.pair ?? null,
+    centre: centreOf(lap, state.answer.figures),
+    tapped: plan ? null : (whole?.tapped ?? null),
+  }
+}
+
+const tapping = (state: Folded, side: Side | null): number[] => {
+  const gone = lostSince(state, side)
+  return headOf(state.answer, side).tapping_order.filter((rod) => !gone.has(rod))
+}
+
+function referenceOf(state: Folded, side: Side | null): number {
+  const order = tapping(state, side)
+  return state.reference !== null && order.includes(state.reference) ? state.reference : (order[0] ?? 1)
+}
+
+function stepView(state: Folded, step: Answer['plan'][number]): Step {
+  const found = near(step.side, [...state.found.values()])
+  const { when: _w, passes: _p, zero: _z, points, ...plain } = step
+  const target = targetOf(state, headOf(state.answer, step.side).side).hz
+  return {
+    ...plain,
+    points: points.filter((each) => holds(each.when as When, found)).map((each) => each.text),
+    done: state.done.get(step.id) ?? null,
+    laps: (state.laps.get(step.id) ?? []).map((lap, number) => lapView(lap, { state, step, number }, target)),
+    resting_until: state.rests.get(step.id) ?? null,
+  }
+}
+
+function targetOf(state: Folded, side: Side): { hz: number | null; note: string } {
+  const mark = state.targets.get(side)
+  const known = state.answer.figures.pitches.find((each) => each.entry === mark?.event)
+  if (known) return known
+  const plain = Number.parseFloat(mark?.typed.replace(',', '.') ?? '')
+  return { hz: Number.isFinite(plain) ? plain : null, note: '' }
+}
+
+/** Turns of each rod since finger-tight, or null when this job did not count from there. */
+export function tallyOf(state: Folded, side: Side): Map<number, number> | null {
+  const zero = state.answer.plan.findIndex((step) => step.zero && step.side === side)
+  if (zero < 0 || !state.done.has(state.answer.plan[zero]?.id ?? '')) return null
+  const head = headOf(state.answer, side)
+  const gone = lostSince(state, side)
+  const total = new Map<number, number>()
+  for (let rod = 1; rod <= head.rods; rod++) if (!head.lost.includes(rod) && !gone.has(rod)) total.set(rod, 0)
+  for (const step of state.answer.plan.slice(zero + 1))
+    for (const lap of (step.side === side && state.laps.get(step.id)) || [])
+      for (const [rod, made] of lap.turned)
+        if (total.has(rod)) total.set(rod, (total.get(rod) ?? 0) + (made.turns_32 ?? 0))
+  return total
+}
+
+function headView(state: Folded, side: Side): Head {
+  const { turning_order: _, ...plain } = headOf(state.answer, side)
+  const target = targetOf(state, side)
+  const uneven = state.uneven.get(side)
+  const tally = tallyOf(state, side)
+  return {
+    ...plain,
+    lost: [...plain.lost, ...lostSince(state, side)],
+    tapping_order: tapping(state, side),
+    target_hz: target.hz,
+    target_note: target.note,
+    uneven: uneven?.what ?? '',
+    uneven_words: state.answer.figures.uneven.find((each) => each.entry === uneven?.event)?.words ?? '',
+    reference: state.means === 'ear' ? referenceOf(state, side) : null,
+    tally: tally && [...tally].map(([rod, turns_32]) => ({ rod, turns_32 })),
+  }
+}
+
+/** The folded job for the screen. */
+export function view(state: Folded): Bench {
+  const { plan: _p, log: _l, figures: _f, ...answer } = state.answer
+  const steps = shownSteps(state).map((step) => stepView(state, step))
+  const heads = answer.heads.map((each) => headView(state, each.side))
+  const now = steps.find((step) => !step.done)
+  const inHand = headOf(state.answer, now?.side ?? null)
+  const undo = state.live
+    .filter(({ body, device }) => body.kind !== 'close' && device !== 'server')
+    .map(({ id, words }) => ({ event: id, words }))
+    .reverse()
+  return {
+    ...answer,
+    state: state.closed ? 'closed' : answer.state,
+    steps,
+    heads,
+    head: heads.find((each) => each.side === inHand.side) ?? { ...headView(state, inHand.side) },
+    step_32: state.step_32,
+    means: state.means,
+    by: state.by,
+    found: [...state.found.values()],
+    undo,
+    notes: state.notes,
+  }
+}

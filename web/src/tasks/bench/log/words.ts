@@ -1,0 +1,41 @@
+import type { Body } from '../../../api/outbox'
+import { turnWords, turns32 } from '../../../domain/turns'
+
+/** An entry as it is said until the server has said it. */
+export function entryWords(body: Body): string {
+  switch (body.kind) {
+    case 'reading':
+      return `rod ${body.rod} at ${body.typed}`
+    case 'turned':
+      return turnedWords(body.made)
+    case 'note':
+      return `note: ${body.text}`
+    case 'target':
+      return `wanted pitch ${body.typed || 'held'}`
+    case 'plan':
+      return 'working out the turns'
+    case 'step_size':
+      return 'another step size'
+    case 'step_done':
+      return 'a step done'
+    case 'pass_added':
+      return 'one more pass'
+    case 'cadence':
+      return `turns confirmed by ${body.by}`
+    case 'found':
+      return body.finding.replaceAll('-', ' ')
+    case 'put_right':
+      return 'put right on the bench'
+    case 'close':
+      return 'closing the job'
+    default:
+      return body.kind.replace('_', ' ')
+  }
+}
+
+function turnedWords(made: { rod: number; turns_32: number | null }[]): string {
+  const who = made.length > 4 ? `${made.length} rods` : `rod ${made.map((each) => each.rod).join(', ')}`
+  const [first] = made
+  if (!first || made.some((each) => each.turns_32 !== first.turns_32)) return `${who} turned`
+  return first.turns_32 === null ? `${who} skipped` : `${who} ${turnWords(turns32(first.turns_32))}`
+}

@@ -1,0 +1,72 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import styled from 'styled-components'
+import { api, unwrap, type Schemas } from '../../api/client'
+import { keys } from '../../api/keys'
+import { shortDate } from '../../domain/dates'
+import { Plain } from '../../ui/Button'
+import { Owed, Soft } from '../../ui/Page'
+
+type Finding = Schemas['StandingFinding']
+const OWED: Record<Finding['owed'], string> = {
+  replace: 'to replace',
+  fetch: 'to fetch',
+  repair: 'to repair',
+  qualified: 'for a qualified person',
+  adjust: 'to put right',
+  look: 'to look at',
+}
+
+interface Props {
+  findings: Finding[]
+  tag: string
+  mayChange: boolean
+}
+
+/** What was found on this drum and is owed since. */
+export function Standing({ findings, tag, mayChange }: Props) {
+  const queries = useQueryClient()
+  const right = useMutation({
+    mutationFn: (finding_id: number) =>
+      unwrap(api.POST('/api/bench/findings/{finding_id}/put-right', { params: { path: { finding_id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.sheet(tag) }),
+  })
+  if (!findings.length) return null
+  return (
+    <List aria-label="Found on this drum">
+      <h2>Found</h2>
+      <ul>
+        {findings.map((each) => (
+          <li key={each.id}>
+            <div>
+              <b>
+                {each.words}
+                {each.place ? `, ${each.place}` : ''}
+              </b>{' '}
+              <Owed>{OWED[each.owed]}</Owed>
+              <Soft as="p">
+                {shortDate(new Date(each.found_at))} by {each.by || 'someone'}: {each.note || each.answer}
+              </Soft>
+            </div>
+            {mayChange ? <Plain onPress={() => right.mutate(each.id)}>Put right</Plain> : null}
+          </li>
+        ))}
+      </ul>
+    </List>
+  )
+}
+
+const List = styled.section`
+  padding-top: 14px;
+  h2 {
+    font-size: 18px;
+  }
+  li {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    gap: 10px;
+    padding: 8px 0;
+    border-top: 1px solid var(--rule);
+    font-size: 15px;
+  }
+`
