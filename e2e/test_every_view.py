@@ -33,8 +33,8 @@ VIEWS = [
     ("/drums/MQ-081", "Moorhen"),
     ("/drums/new", "Which drum"),
     ("/drums/MQ-041/edit", "Which drum"),
-    ("/drums/MQ-035/start?procedure=new-batter-head&side=batter", "Order of the rods"),
-    ("/drums/MQ-001/start?procedure=settling-check&side=batter", "Order of the rods"),
+    ("/drums/MQ-035/start?work=new-batter-head&part=batter", "Order of the rods"),
+    ("/drums/MQ-001/start?work=settling-check&part=batter", "Order of the rods"),
     ("/drums/MQ-041/sound", "Because"),
     ("/bench", "in hand"),
     ("Heron", "next rod"),
@@ -123,7 +123,7 @@ def test_the_next_action_is_in_sight_without_scrolling(browser: Browser, wide: i
 
 def test_twelve_rods_fit_beside_the_instruction(browser: Browser) -> None:
     browser.sign_in()
-    browser.go("/drums/MQ-067/start?procedure=settling-check&side=batter")
+    browser.go("/drums/MQ-067/start?work=settling-check&part=batter")
     browser.sees("Order of the rods")
     browser.press("Start on the bench", "button")
     browser.sees("Look the batter head over")

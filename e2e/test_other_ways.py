@@ -145,7 +145,7 @@ def test_two_tabs_of_one_person_show_the_same_place(browser: Browser, installati
 
 def test_undo_goes_back_step_by_step_and_nothing_is_erased(browser: Browser, installation: Installation) -> None:
     browser.sign_in()
-    browser.go("/drums/MQ-036/start?procedure=new-batter-head&side=batter")
+    browser.go("/drums/MQ-036/start?work=new-batter-head&part=batter")
     browser.sees("Why the old head goes")
     browser.press("Start on the bench", "button")
     browser.sees("Lay out the head")

@@ -24,7 +24,7 @@ MOST_ROUNDS = 8
 
 
 def _start_check(browser: Browser, tag: str) -> Bench:
-    browser.go(f"/drums/{tag}/start?procedure=settling-check&side=batter")
+    browser.go(f"/drums/{tag}/start?work=settling-check&part=batter")
     browser.press("Start")
     browser.sees("Look")
     return Bench(browser)

@@ -48,7 +48,7 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         ("drum-form", "/drums/MQ-041/edit", "Which drum", 1280, 800, "bench"),
         (
             "start-job",
-            "/drums/MQ-031/start?procedure=new-batter-head&side=batter",
+            "/drums/MQ-031/start?work=new-batter-head&part=batter",
             "Order of the rods",
             1280,
             800,

@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config'
 /** These replace modules or the network and so need a world of their own. */
 const ALONE = [
   'src/api/**/*.test.ts',
-  'src/tasks/bench/listening/useListening.test.tsx',
+  'src/tasks/bench/kinds/clear/listening/useListening.test.tsx',
   'src/tasks/heard/heard.test.tsx',
   'src/tasks/start-job/start.test.tsx',
 ]

@@ -118,7 +118,7 @@ def start_check(browser: Browser, tag: str, sign_in: bool = True) -> Bench:
     """A settling check on a drum's batter head, looked over and ready to be read."""
     if sign_in:
         browser.sign_in()
-    browser.go(f"/drums/{tag}/start?procedure=settling-check&side=batter")
+    browser.go(f"/drums/{tag}/start?work=settling-check&part=batter")
     browser.press("Start")
     browser.sees("Look")
     bench = Bench(browser)

@@ -29,17 +29,19 @@ describe('one thing at a time on the bench', () => {
     const entered = show(bench([step('slacken', 'passes', [lap(-64)])]))
     expect(screen.getByTestId('instruction').textContent).toContain('1down 2 turns')
     key(' ')
-    expect(entered).toEqual([{ kind: 'turned', step: 'slacken', lap: 0, rod: 1, turns_32: -64 }])
+    expect(entered).toEqual([{ kind: 'turned', step: 'slacken', lap: 0, made: [{ rod: 1, turns_32: -64 }] }])
   })
 
   it('skips, ends a slackening early, and undoes the last entry', () => {
     const entered = show(
-      bench([step('slacken', 'passes', [lap(-64)])], { undo: [{ event: 'last', words: 'rod 1 down 2' }] }),
+      bench([step('slacken', 'passes', [lap(-64)], { down: true })], {
+        undo: [{ event: 'last', words: 'rod 1 down 2' }],
+      }),
     )
     key('s')
     key('f')
     key('u')
-    expect(entered.map((body) => body.kind)).toEqual(['skipped', 'step_done', 'undo'])
+    expect(entered.map((body) => body.kind)).toEqual(['turned', 'step_done', 'undo'])
     expect(screen.getByText('rod 1 down 2')).toBeTruthy()
   })
 
@@ -49,7 +51,7 @@ describe('one thing at a time on the bench', () => {
     await userEvent.click(screen.getByText('+ 1/16'))
     await userEvent.click(screen.getByText('− 1/4'))
     await userEvent.click(screen.getByText('Turned this much'))
-    expect(entered).toEqual([{ kind: 'turned', step: 'tension', lap: 0, rod: 1, turns_32: 10 }])
+    expect(entered).toEqual([{ kind: 'turned', step: 'tension', lap: 0, made: [{ rod: 1, turns_32: 10 }] }])
   })
 
   it('offers one more pass when the passes are made', () => {
@@ -73,15 +75,16 @@ describe('the end of a job', () => {
     const entered = show(bench([step('rest', 'rest')]))
     expect(main().textContent).toContain('Rest it 30 minutes')
     key(' ')
-    expect(entered).toEqual([{ kind: 'rest', minutes: 30 }])
+    expect(entered).toEqual([{ kind: 'rest', step: 'rest', minutes: 30 }])
     cleanup()
-    show(bench([step('rest', 'rest')], { resting_until: new Date(Date.now() + 20 * 60_000).toISOString() }))
+    const until = new Date(Date.now() + 20 * 60_000).toISOString()
+    show(bench([step('rest', 'rest', [], { resting_until: until })]))
     expect(screen.getByText('20 min')).toBeTruthy()
     expect(main().textContent).toContain('To what is owed')
   })
 
   it('closes with the reason and the check, and shows what to write on the head', async () => {
-    const entered = show(bench([step('close', 'close')], { reason: 'creased' }))
+    const entered = show(bench([step('close', 'close')], { of: { reason: 'creased' } }))
     expect(screen.getByText('01 / 2026')).toBeTruthy()
     await userEvent.type(screen.getByLabelText(/Why the old head goes/), ' by the edge')
     await userEvent.click(screen.getByRole('checkbox'))

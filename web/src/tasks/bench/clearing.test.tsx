@@ -18,7 +18,16 @@ describe('clearing on the bench', () => {
     await userEvent.clear(field)
     await userEvent.type(field, '174.9{Enter}')
     expect(entered).toEqual([
-      { kind: 'reading', lap: 0, rod: 1, typed: '174.9', means: 'pitch', partials: [], tap: '' },
+      {
+        kind: 'reading',
+        step: 'clear',
+        lap: 0,
+        rod: 1,
+        typed: '174.9',
+        means: 'pitch',
+        partials: [],
+        tap: '',
+      },
     ])
   })
 
@@ -34,7 +43,7 @@ describe('clearing on the bench', () => {
     const entered = show(bench([step('clear', 'clear', [lap(null)])]))
     await userEvent.type(screen.getByLabelText('Pitch at rod 1'), 'i')
     await userEvent.type(screen.getByLabelText('Pitch at the middle'), '114.2{Enter}')
-    expect(entered).toEqual([{ kind: 'centre', lap: 0, typed: '114.2' }])
+    expect(entered).toEqual([{ kind: 'centre', step: 'clear', lap: 0, typed: '114.2' }])
     expect(screen.getByLabelText('Pitch at rod 1')).toBeTruthy()
   })
 
@@ -64,7 +73,7 @@ describe('clearing on the bench', () => {
     const entered = show(bench([step('clear', 'clear', [lap(null, { rods, tapped })])]))
     expect(screen.getByText(/rod 1 was tapped twice/)).toBeTruthy()
     key('o')
-    expect(entered).toEqual([{ kind: 'order', lap: 0, moves }])
+    expect(entered).toEqual([{ kind: 'order', step: 'clear', lap: 0, moves }])
   })
 
   it('keeps half a number through a reload', async () => {
@@ -88,7 +97,7 @@ describe('clearing on the bench', () => {
     const entered = show(bench([step('clear', 'clear', [all])]))
     expect(main().textContent).toContain('Work out the turns')
     key(' ')
-    expect(entered).toEqual([{ kind: 'plan', lap: 0 }])
+    expect(entered).toEqual([{ kind: 'plan', step: 'clear', lap: 0 }])
   })
 
   it('says why, with the readings behind it', async () => {
@@ -130,7 +139,7 @@ describe('clearing on the bench', () => {
     key(' ')
     expect(entered).toEqual([
       { kind: 'step_size', step_32: 1 },
-      { kind: 'plan', lap: 0 },
+      { kind: 'plan', step: 'clear', lap: 0 },
     ])
     key('f')
     expect(entered.at(-1)).toEqual({ kind: 'step_done', step: 'clear' })

@@ -1,8 +1,8 @@
 import { cleanup, render, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, describe, expect, it } from 'vitest'
-import { PullPicture } from './PullPicture'
-import { pitchSeal, tensionSeal } from './Seals'
+import { PullPicture } from './kinds/clear/PullPicture'
+import { pitchSeal, tensionSeal } from './kinds/clear/Seals'
 import type { Bench } from './log/types'
 import { bench, lap, mark, plan, pull, read, rod, step } from './tests/builders'
 import { instruction, key, show } from './tests/show'
@@ -22,7 +22,7 @@ const beside = (number: number, shown = '') =>
 const byEar = (...shown: string[]): Bench =>
   bench([step('clear', 'clear', [lap(null, { rods: [1, 2, 3, 4].map((n) => beside(n, shown[n - 2])) })])], {
     means: 'ear',
-    reference: 1,
+    of: { reference: 1 },
   })
 
 describe('by ear', () => {
@@ -33,8 +33,17 @@ describe('by ear', () => {
     key('2')
     key('0')
     expect(entered).toEqual([
-      { kind: 'reading', lap: 0, rod: 2, typed: 'lower', means: 'ear', partials: [], tap: '' },
-      { kind: 'reading', lap: 0, rod: 2, typed: 'cant-tell', means: 'ear', partials: [], tap: '' },
+      { kind: 'reading', step: 'clear', lap: 0, rod: 2, typed: 'lower', means: 'ear', partials: [], tap: '' },
+      {
+        kind: 'reading',
+        step: 'clear',
+        lap: 0,
+        rod: 2,
+        typed: 'cant-tell',
+        means: 'ear',
+        partials: [],
+        tap: '',
+      },
     ])
   })
 
@@ -50,9 +59,9 @@ describe('by ear', () => {
     const entered = show(byEar('lower', 'level', 'level'))
     expect(instruction()).toContain('every rod is read')
     key('1')
-    expect(entered).toEqual([{ kind: 'whole', lap: 0, judged: 'much-lower' }])
+    expect(entered).toEqual([{ kind: 'whole', step: 'clear', lap: 0, judged: 'much-lower' }])
     key(' ')
-    expect(entered.at(-1)).toEqual({ kind: 'plan', lap: 0 })
+    expect(entered.at(-1)).toEqual({ kind: 'plan', step: 'clear', lap: 0 })
   })
 })
 
@@ -74,7 +83,16 @@ describe('ways of reading', () => {
     await userEvent.clear(screen.getByLabelText(/Gauge at rod 1/))
     await userEvent.type(screen.getByLabelText(/Gauge at rod 1/), '81,5{Enter}')
     expect(entered).toEqual([
-      { kind: 'reading', lap: 0, rod: 1, typed: '81,5', means: 'gauge', partials: [], tap: '' },
+      {
+        kind: 'reading',
+        step: 'clear',
+        lap: 0,
+        rod: 1,
+        typed: '81,5',
+        means: 'gauge',
+        partials: [],
+        tap: '',
+      },
     ])
   })
 
@@ -86,7 +104,7 @@ describe('ways of reading', () => {
     expect(instruction()).toContain('Stand the gauge at rod4')
     await userEvent.type(screen.getByLabelText(/Gauge at rod 4/), '82{Enter}')
     expect(entered).toEqual([
-      { kind: 'reading', lap: 0, rod: 4, typed: '82', means: 'gauge', partials: [], tap: '' },
+      { kind: 'reading', step: 'clear', lap: 0, rod: 4, typed: '82', means: 'gauge', partials: [], tap: '' },
     ])
   })
 })

@@ -1,3 +1,4 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { MemoryRouter } from 'react-router'
 import { afterEach, describe, expect, it, vi } from 'vitest'
@@ -5,8 +6,11 @@ import type { Schemas } from '../../api/client'
 import { NextWork } from './NextWork'
 import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
-import type { Sheet } from './SheetPage'
+import { Standing } from './Standing'
 import { Timeline } from './Timeline'
+
+type Sheet = Schemas['Sheet']
+type Offer = Schemas['OfferOut']
 
 afterEach(cleanup)
 
@@ -30,6 +34,21 @@ const side = (more: Partial<Schemas['FittedOut']> = {}): Schemas['FittedOut'] =>
   job_where: '',
   ...more,
 })
+const offer = (words: string, part: Offer['part'], more: Partial<Offer> = {}): Offer => ({
+  work: words,
+  title: words,
+  words,
+  part,
+  changes_heads: false,
+  answers_checks: false,
+  sides: part === 'heads' ? ['batter', 'resonant'] : ['batter'],
+  minutes: 8,
+  why_not: '',
+  in_hand: null,
+  ...more,
+})
+const NEW = offer('New batter head', 'batter', { changes_heads: true })
+const CHECK = offer('Clear the batter', 'batter', { answers_checks: true })
 const sheet = (more: Partial<Sheet> = {}): Sheet => ({
   tag: 'MQ-041',
   name: 'Heron',
@@ -47,7 +66,8 @@ const sheet = (more: Partial<Sheet> = {}): Sheet => ({
   badge: 'between',
   port: '',
   note: '',
-  can_change_batter: true,
+  work: [NEW, CHECK],
+  findings: [],
   sides: [side(), side({ side: 'resonant' })],
   wires: null,
   pitches: [],
@@ -211,7 +231,39 @@ describe('what next with this drum', () => {
   })
 
   it('offers no head change where there is no procedure for it, and nothing on a retired drum', () => {
-    expect(works(sheet({ can_change_batter: false }))).not.toContain('New batter head')
-    expect(works(sheet({ can_change_batter: false, state: 'retired' }))).toEqual([])
+    const no = { ...NEW, why_not: 'This drum is tensioned by rope.' }
+    expect(works(sheet({ work: [no, CHECK] }))).not.toContain('New batter head')
+    expect(works(sheet({ work: [no] }))).toEqual([])
+  })
+  it('offers no second job where one is in hand on the same part', () => {
+    const taken = { ...NEW, in_hand: 'j1' }
+    expect(works(sheet({ work: [taken, CHECK] }))).toEqual(['Clear the batter'])
+  })
+})
+
+describe('what was found', () => {
+  it('stands on the sheet in red until it is put right', () => {
+    const found = {
+      id: 4,
+      finding: 'rod-missing',
+      words: 'rod missing',
+      place: 'batter, rod 3',
+      degree: 2,
+      note: '',
+      owed: 'fetch' as const,
+      answer: 'fetch or lend',
+      found_at: '2026-01-01T10:00:00Z',
+      by: 'Ines',
+      job_id: 'j',
+    }
+    const queries = new QueryClient()
+    const { container } = render(
+      <QueryClientProvider client={queries}>
+        <Standing findings={[found]} tag="MQ-041" mayChange />
+      </QueryClientProvider>,
+    )
+    expect(container.querySelector('strong')?.textContent).toBe('to fetch')
+    expect(screen.getByText(/rod missing, batter, rod 3/)).toBeTruthy()
+    expect(screen.getByText('Put right')).toBeTruthy()
   })
 })

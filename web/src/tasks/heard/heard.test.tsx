@@ -4,8 +4,12 @@ import { createMemoryRouter, RouterProvider } from 'react-router'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { keys } from '../../api/keys'
 import type { Session } from '../../api/session'
-import { HeardPage, type HeardOn, type Tap } from './HeardPage'
+import type { Schemas } from '../../api/client'
+import { HeardPage } from './HeardPage'
 import { playTaps } from './player'
+
+type HeardOn = Schemas['TapsOut']
+type Tap = Schemas['TapOut']
 
 vi.mock('./player', () => ({ playTaps: vi.fn(() => Promise.resolve(1)) }))
 afterEach(() => {
@@ -15,6 +19,7 @@ afterEach(() => {
 
 const tap = (id: string, more: Partial<Tap> = {}): Tap => ({
   id,
+  step: 'clear',
   lap: 0,
   rod: 1,
   by_name: 'Ines',
@@ -39,10 +44,11 @@ const tap = (id: string, more: Partial<Tap> = {}): Tap => ({
 const heardOn = (taps: Tap[], more: Partial<HeardOn['rounds'][number]> = {}): HeardOn => ({
   tag: 'MQ-001',
   name: 'Wren',
-  side: 'batter',
-  rods: 8,
+  part: 'batter',
   badge: 'between-rods',
-  rounds: [{ lap: 0, pair: null, centre_hz: null, ...more }],
+  rounds: [
+    { step: 'clear', title: 'Clear', side: 'batter', rods: 8, lap: 0, pair: null, centre_hz: null, ...more },
+  ],
   taps,
 })
 

@@ -140,6 +140,7 @@ function OneHead({ side, offer, start, problem }: OneHeadProps) {
           onReason={(reason) => start.setHead(side, { reason })}
           said={head.said}
           onSaid={(said) => start.setHead(side, { said })}
+          beside={offer.sides.length > 1}
         />
       ) : null}
       <Field

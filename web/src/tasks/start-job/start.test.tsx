@@ -31,6 +31,9 @@ const workshop = {
   resonant_life_months: 30,
   leave_above: true,
   tap_round: true,
+  first_head: 'resonant',
+  cadence: 'rod',
+  slacken_by: 'pass',
   even_spread_hz: 2,
 } as const
 const session: Session = {
@@ -41,6 +44,26 @@ const session: Session = {
   demo_accounts: [],
 }
 const side = { side: 'batter', head: 'single 10 clear', rods: 6, lost: [], wanted_hz: 210, check_due: null }
+const offer = {
+  title: '',
+  words: 'New batter head',
+  part: 'batter',
+  changes_heads: true,
+  answers_checks: false,
+  sides: ['batter'],
+  minutes: 45,
+  why_not: '',
+  in_hand: null,
+}
+const NEW = { ...offer, work: 'new-head' }
+const BOTH = { ...offer, work: 'both', words: 'Both heads', part: 'heads', sides: ['batter', 'resonant'] }
+const CHECK = {
+  ...offer,
+  work: 'check',
+  words: 'Clear the batter',
+  changes_heads: false,
+  answers_checks: true,
+}
 const patterns = [
   {
     pattern: 'star',
@@ -77,7 +100,8 @@ beforeEach(() => {
         kind_words: 'rack tom',
         size: '12 × 8 in',
         state: 'in',
-        sides: [side],
+        sides: [side, { ...side, side: 'resonant', head: 'single 10', wanted_hz: 240 }],
+        work: [NEW, BOTH, CHECK],
       },
     ],
     fitting: () => [200, heads],
@@ -115,37 +139,39 @@ const posted = () => calls.find((call) => call.method !== 'GET')?.body
 
 describe('starting a job', () => {
   it('proposes the head that is in stock, the usual pitch and the workshop’s order, and starts with one touch', async () => {
-    show('/drums/MQ-012/start?procedure=new-batter-head&side=batter')
+    show('/drums/MQ-012/start?work=new-head&part=batter')
     await userEvent.click(await screen.findByText(/dents or craters/))
     await userEvent.click(screen.getByText(/Start on the bench/))
     expect(await screen.findByText('on the bench')).toBeTruthy()
     expect(posted()).toMatchObject({
       tag: 'MQ-012',
-      procedure: 'new-batter-head',
-      stock_item: 7,
-      reason: 'dents or craters',
+      work: 'new-head',
+      part: 'batter',
+      heads: [{ side: 'batter', stock_item: 7, reason: 'dents or craters', target: '210' }],
       pattern: 'star',
-      target: '210',
+      cadence: 'rod',
     })
   })
 
   it('takes an answer in one’s own words and a head that is not from the shelf', async () => {
-    show('/drums/MQ-012/start?procedure=new-batter-head&side=batter')
+    show('/drums/MQ-012/start?work=new-head&part=batter')
     await userEvent.click(await screen.findByText('Not from the shelf'))
     await userEvent.click(screen.getByText('something else'))
     await userEvent.type(screen.getByLabelText('In your words'), 'ink on it')
     await userEvent.click(screen.getByText(/Start on the bench/))
-    await waitFor(() => expect(posted()).toMatchObject({ stock_item: null, reason: 'ink on it' }))
+    await waitFor(() =>
+      expect(posted()).toMatchObject({ heads: [{ stock_item: null, reason: 'ink on it' }] }),
+    )
   })
 
   it('does not let an empty shelf be taken from', async () => {
-    show('/drums/MQ-012/start?procedure=new-batter-head&side=batter')
+    show('/drums/MQ-012/start?work=new-head&part=batter')
     const none = await screen.findByText('none left')
     expect(none.closest('label')?.hasAttribute('data-disabled')).toBe(true)
   })
 
   it('explains the order where the plain rule does not reach every rod', async () => {
-    show('/drums/MQ-012/start?procedure=settling-check&side=batter')
+    show('/drums/MQ-012/start?work=check&part=batter')
     await userEvent.click(await screen.findByText('every third rod'))
     expect(await screen.findByText(/It is run here as three laps/)).toBeTruthy()
   })
@@ -160,7 +186,7 @@ describe('starting a job', () => {
         kept: '',
       },
     ]
-    show('/drums/MQ-012/start?procedure=new-batter-head&side=batter')
+    show('/drums/MQ-012/start?work=new-head&part=batter')
     await userEvent.click(await screen.findByText(/Start on the bench/))
     expect((await screen.findByRole('alert')).textContent).toContain('in hand already')
     expect(screen.getByText('Open that job').closest('a')?.getAttribute('href')).toBe('/bench/j1')
@@ -171,7 +197,7 @@ describe('starting a job', () => {
       422,
       { code: 'bad_quantity', message: 'A drum head speaks between 20 and 2000 Hz.', fields: {}, kept: '' },
     ]
-    show('/drums/MQ-012/start?procedure=new-batter-head&side=batter')
+    show('/drums/MQ-012/start?work=new-head&part=batter')
     await userEvent.click(await screen.findByText(/Start on the bench/))
     expect(await screen.findByText('A drum head speaks between 20 and 2000 Hz.')).toBeTruthy()
   })
@@ -181,7 +207,7 @@ describe('starting a job', () => {
       503,
       { code: 'database_down', message: 'The record book cannot be reached just now.', fields: {}, kept: '' },
     ]
-    show('/drums/MQ-012/start?procedure=settling-check&side=batter')
+    show('/drums/MQ-012/start?work=check&part=batter')
     const button = await screen.findByText(/Start on the bench/)
     await userEvent.click(button)
     await screen.findByRole('alert')
@@ -189,5 +215,28 @@ describe('starting a job', () => {
     await waitFor(() => expect(calls.filter((call) => call.method === 'POST')).toHaveLength(2))
     const ids = calls.filter((call) => call.method === 'POST').map((call) => call.body['id'])
     expect(ids[0]).toBe(ids[1])
+  })
+
+  it('asks for both heads, each with its own pitch, and which goes first', async () => {
+    show('/drums/MQ-012/start?work=both&part=heads')
+    await userEvent.click(await screen.findByText('batter first'))
+    await userEvent.click(screen.getByText('by facing pair'))
+    await userEvent.click(screen.getByText(/Start on the bench/))
+    await waitFor(() =>
+      expect(posted()).toMatchObject({
+        part: 'heads',
+        first_head: 'batter',
+        cadence: 'pair',
+        heads: [
+          { side: 'batter', target: '210' },
+          { side: 'resonant', target: '240' },
+        ],
+      }),
+    )
+  })
+
+  it('says so when there is no such work', async () => {
+    show('/drums/MQ-012/start?work=polish&part=batter')
+    expect(await screen.findByText(/no such work/)).toBeTruthy()
   })
 })

@@ -25,7 +25,6 @@ const NUMBERS = [
 ]
 const counted = (count: number): string => `${NUMBERS[count] ?? count} owed`
 
-
 /** What is owed now, most urgent first; beside it what is in hand, resting and coming. */
 export function TodayPage() {
   const session = useSession()

@@ -4,7 +4,7 @@ import { afterEach, describe, expect, it } from 'vitest'
 import { actionOf } from './links'
 import { OwedLedger } from './OwedLedger'
 import { SideColumn } from './SideColumn'
-import type { OwedItem } from './TodayPage'
+import type { OwedItem } from './owed'
 
 afterEach(cleanup)
 
@@ -21,8 +21,10 @@ const item = (more: Partial<OwedItem>): OwedItem => ({
   minutes_left: null,
   ready_at: null,
   job_id: null,
-  doing: 'check',
+  doing: 'start',
   action: 'Check',
+  work: 'check-it',
+  part: 'batter',
   minutes: 9,
   ...more,
 })
@@ -32,7 +34,7 @@ describe('the owed list', () => {
   it('is one link a line, to the one next action, with its reason in words', () => {
     show(<OwedLedger items={[item({})]} />)
     const line = screen.getByRole('link')
-    expect(line.getAttribute('href')).toBe('/drums/MQ-001/start?procedure=settling-check&side=batter')
+    expect(line.getAttribute('href')).toBe('/drums/MQ-001/start?work=check-it&part=batter')
     for (const words of [
       'Cormorant',
       'new batter head; its check was due Sunday',
@@ -77,7 +79,7 @@ describe('the owed list', () => {
 describe('where a line leads', () => {
   it('is the job, the start of a job, or the drum', () => {
     expect(actionOf(item({ doing: 'go-on', job_id: 'j1' }))).toBe('/bench/j1')
-    expect(actionOf(item({ doing: 'change-head' }))).toContain('procedure=new-batter-head')
+    expect(actionOf(item({ kind: 'aged-head' }))).toContain('reason=age')
     expect(actionOf(item({ doing: 'look' }))).toBe('/drums/MQ-001')
   })
 })

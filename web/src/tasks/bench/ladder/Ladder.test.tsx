@@ -81,7 +81,7 @@ describe('the pair ladder', () => {
   })
 
   it('draws a beam with one end for a rod without partner and a hollow end for a lost one', () => {
-    const odd = bench([], { rods: 5, lost: [3], pairs: [[1], [2, 3]] })
+    const odd = bench([], { of: { rods: 5, lost: [3], pairs: [[1], [2, 3]] } })
     const rods = [read(1, 200, 0), read(2, 202, 17)]
     const { container } = render(<Ladder bench={odd} lap={lap(null, { rods })} rod={null} />)
     expect(screen.getByText('missing')).toBeTruthy()
@@ -93,7 +93,7 @@ describe('the pair ladder', () => {
 
   it('lets a rod be chosen while reading, but not a lost one', () => {
     const chosen = vi.fn()
-    const odd = bench([], { lost: [3] })
+    const odd = bench([], { of: { lost: [3] } })
     render(
       <Ladder bench={odd} lap={lap(null, { rods: [rod(1), rod(2), rod(4)] })} rod={null} onRod={chosen} />,
     )

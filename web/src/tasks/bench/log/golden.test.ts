@@ -13,7 +13,13 @@ interface Case {
   stands: Record<string, unknown>
 }
 interface Golden {
-  plans: { steps: Answer['plan']; heads: Answer['heads']; step_32: number; cadence: string; slacken_by: string }[]
+  plans: {
+    steps: Answer['plan']
+    heads: Answer['heads']
+    step_32: number
+    cadence: string
+    slacken_by: string
+  }[]
   cases: Case[]
 }
 
@@ -37,7 +43,8 @@ function answerOf({ plan, log, plans }: Case): Answer {
 }
 
 const object = <V>(map: Iterable<readonly [string | number, V]>): Record<string, V> => Object.fromEntries(map)
-const ids = (map: ReadonlyMap<number, { event: string }>) => object([...map].map(([rod, { event }]) => [rod, event]))
+const ids = (map: ReadonlyMap<number, { event: string }>) =>
+  object([...map].map(([rod, { event }]) => [rod, event]))
 
 function stands(state: Folded): Record<string, unknown> {
   const bench = view(state)
@@ -71,7 +78,10 @@ function stands(state: Folded): Record<string, unknown> {
     step_32: state.step_32,
     means: state.means,
     reference: object(
-      bench.heads.map(({ side }) => [side, view({ ...state, means: 'ear' }).heads.find((h) => h.side === side)?.reference]),
+      bench.heads.map(({ side }) => [
+        side,
+        view({ ...state, means: 'ear' }).heads.find((h) => h.side === side)?.reference,
+      ]),
     ),
     by: state.by,
     found: object([...state.found].map(([id, { put_right }]) => [id, put_right])),
@@ -90,17 +100,15 @@ function stands(state: Folded): Record<string, unknown> {
 /** The same log as this device would hold it before the server has seen the last part of it. */
 function unsent(answer: Answer, from: number): [Answer, Entry[]] {
   const late = answer.log.slice(from)
-  const entries = late.map(
-    (each): Entry => ({
-      order: each.seq,
-      job: 'j',
-      user: 'ines',
-      event: { id: each.id, device: each.device, seen: from, made_at: each.at, v: 2, body: each.body },
-      state: 'waiting',
-      message: '',
-      seq: null,
-    }),
-  )
+  const entries = late.map((each): Entry => ({
+    order: each.seq,
+    job: 'j',
+    user: 'ines',
+    event: { id: each.id, device: each.device, seen: from, made_at: each.at, v: 2, body: each.body },
+    state: 'waiting',
+    message: '',
+    seq: null,
+  }))
   return [{ ...answer, log: answer.log.slice(0, from) }, entries]
 }
 

@@ -1,5 +1,5 @@
 import type { Schemas } from '../../../api/client'
-import type { Bench, Lap, Rod, Step } from '../log/types'
+import type { Bench, Head, Lap, Rod, Step, StepKind } from '../log/types'
 
 /** Small benches for tests: what matters is said, the rest is plain. */
 export const rod = (number: number, more: Partial<Rod> = {}): Rod => ({
@@ -34,6 +34,7 @@ export const read = (number: number, hz: number, cents: number | null): Rod =>
 
 export const lap = (each: number | null, more: Partial<Lap> = {}): Lap => ({
   each_32: each,
+  until: '',
   order: [1, 3, 2, 4],
   rods: [1, 2, 3, 4].map((n) => rod(n, { owed_32: each })),
   plan: null,
@@ -80,7 +81,7 @@ export const plan = (more: Partial<NonNullable<Lap['plan']>> = {}): NonNullable<
   ...more,
 })
 
-export const step = (id: string, kind: string, laps: Lap[] = [], more: Partial<Step> = {}): Step => ({
+export const step = (id: string, kind: StepKind, laps: Lap[] = [], more: Partial<Step> = {}): Step => ({
   id,
   title: id,
   kind,
@@ -89,53 +90,72 @@ export const step = (id: string, kind: string, laps: Lap[] = [], more: Partial<S
   cautions: [],
   minutes: 30,
   more_pass_32: null,
+  side: 'batter',
+  down: false,
+  again: false,
+  looks_at: [],
+  resting_until: null,
   done: null,
   laps,
   ...more,
 })
 
-export const bench = (steps: Step[], more: Partial<Bench> = {}): Bench => ({
+export const head = (more: Partial<Head> = {}): Head => ({
+  side: 'batter',
+  new_head: 'single 10 coated',
+  old_head: 'single 10 clear',
+  reason: '',
+  rods: 4,
+  lost: [],
+  pairs: [
+    [1, 3],
+    [2, 4],
+  ],
+  tapping_order: [1, 2, 3, 4],
+  pattern_note: '',
+  target_hz: 200,
+  target_note: 'G3',
+  target_words: '',
+  settling_words: '',
+  reference: null,
+  uneven: '',
+  uneven_words: '',
+  tally: null,
+  ...more,
+})
+
+export const bench = (
+  steps: Step[],
+  { of, ...more }: Partial<Bench> & { of?: Partial<Head> } = {},
+): Bench => ({
   id: 'j',
   tag: 'MQ-1',
   name: 'Heron',
   kind: 'floor-tom',
   kind_words: 'floor tom',
   size: '15 × 13 in',
-  side: 'batter',
-  procedure: 'new-batter-head',
+  part: 'batter',
+  work: 'new-batter-head',
   title: 'New batter head',
+  changes_heads: true,
   state: 'open',
   where: '',
-  new_head: 'single 10 coated',
-  old_head: 'single 10 clear',
-  reason: '',
   opened_by: 'Ines',
   opened_at: '2026-01-01T09:00:00Z',
-  rods: 4,
-  lost: [],
   badge: 'between',
   snare: false,
-  pairs: [
-    [1, 3],
-    [2, 4],
-  ],
-  tapping_order: [1, 2, 3, 4],
   pattern: 'star',
-  pattern_note: '',
   step_32: 2,
-  target_hz: 200,
-  target_note: 'G3',
-  target_words: '',
-  settling_words: '',
+  cadence: 'rod',
+  slacken_by: 'rod',
   simulated: false,
   other_head: true,
+  heads: [head(of)],
+  head: head(of),
   means: 'pitch',
-  reference: null,
-  uneven: '',
-  uneven_words: '',
-  resting_until: null,
+  by: { up: 'rod', down: 'rod' },
+  found: [],
   steps,
-  tally: null,
   conflicts: [],
   undo: [],
   notes: [],

@@ -36,7 +36,7 @@ function turnedWords(next: Of<'turn'>, out: number[]): string {
   if (next.group.length === 2 && next.by === 'pair')
     return next.then ? `Both turned. Next: ${next.then}` : 'Both turned. That was the last'
   return next.lapNo + 1 < next.step.laps.length
-    ? `All turned. Next: pass ${next.lapNo + 2}`
+    ? `All turned. Pass ${next.lapNo + 2} next`
     : 'All turned. That was the last pass'
 }
 

@@ -69,6 +69,7 @@ function listen(rod: number | null = 2, middle = false, otherMuted = true) {
   const { result } = renderHook(() =>
     useListening({
       job: 'j',
+      step: 'clear',
       lap: 0,
       rod,
       rods: [1, 2, 3],
@@ -140,7 +141,7 @@ describe('ears for the bench', () => {
     ears.heard = [heard('ok')]
     act(tap)
     await waitFor(() => expect(result.current.words).toBe('Rod 2 heard.'))
-    const place = { job: 'j', lap: 0, rod: 2, otherMuted: false }
+    const place = { job: 'j', step: 'clear', lap: 0, rod: 2, otherMuted: false }
     expect(vi.mocked(hearTap).mock.lastCall?.[0]).toEqual(place)
   })
 
