@@ -77,7 +77,7 @@ def main() -> None:
             job[0] = str(uuid.uuid4())
             tag = f"B-{number + 2:06d}"
             client.call(
-                "POST", "/api/bench/jobs", {"id": job[0], "tag": tag, "procedure": "settling-check", "side": "batter"}
+                "POST", "/api/bench/jobs", {"id": job[0], "tag": tag, "work": "settling-check", "part": "batter"}
             )
             for _ in range(30):
                 event()
@@ -85,6 +85,7 @@ def main() -> None:
         def event() -> None:
             body = {
                 "kind": "reading",
+                "step": "clear",
                 "lap": 0,
                 "rod": random.randint(1, 8),
                 "typed": f"{random.uniform(170, 180):.1f}",
@@ -94,6 +95,7 @@ def main() -> None:
                 "device": "bench",
                 "seen": 9999,
                 "made_at": datetime.now(UTC).isoformat(),
+                "v": 2,
                 "body": body,
             }
             seq[0] = json.loads(client.call("POST", f"/api/bench/jobs/{job[0]}/events", {"events": [entry]}))[

@@ -38,7 +38,7 @@ VIEWS = [
     ("/drums/MQ-041/sound", "Because"),
     ("/bench", "in hand"),
     ("Heron", "next rod"),
-    ("Kittiwake", "next rod"),
+    ("Kittiwake", "in this order"),
     ("Dunlin", "tap at rod"),
     ("Plover", "Clean the edge"),
     ("Drifter", "Resting"),

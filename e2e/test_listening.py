@@ -125,9 +125,9 @@ def keep_my_sound(browser: Browser, bench: Bench) -> None:
 def shown_hz(browser: Browser, job: str) -> list[float | None]:
     """Each rod's reading in the first round as the ladder has it."""
     code = "return fetch(`/api/bench/jobs/${arguments[0]}?since=-1`).then(r => r.json())"
-    steps = browser.script(code, job)["bench"]["steps"]
-    rods = next(step for step in steps if step["id"] == "clear")["laps"][0]["rods"]
-    return [rod["reading"]["hz"] if rod["reading"] else None for rod in rods]
+    bench = browser.script(code, job)["bench"]
+    read = {each["rod"]: each["hz"] for each in bench["figures"]["readings"]}
+    return [read.get(rod) for rod in range(1, bench["heads"][0]["rods"] + 1)]
 
 
 def test_a_rod_tapped_twice_is_spotted_put_right_with_one_key_and_heard_again(

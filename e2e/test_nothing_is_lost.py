@@ -36,29 +36,31 @@ class Client:
             return json.loads(answer.read() or b"{}")
 
     def start(self, tag: str) -> str:
-        body = {"id": str(uuid.uuid4()), "tag": tag, "procedure": "new-batter-head", "side": "batter"}
+        body = {"id": str(uuid.uuid4()), "tag": tag, "work": "new-batter-head", "part": "batter"}
         return str(self.call("POST", "/api/bench/jobs", body)["id"])
 
     def enter(self, job: str, *bodies: dict, device: str = "script", seen: int = 9999) -> list[dict]:
         now = datetime.now(UTC).isoformat()
         events = [
-            {"id": str(uuid.uuid4()), "device": device, "seen": seen, "made_at": now, "body": body} for body in bodies
+            {"id": str(uuid.uuid4()), "device": device, "seen": seen, "made_at": now, "v": 2, "body": body}
+            for body in bodies
         ]
         return list(self.call("POST", f"/api/bench/jobs/{job}/events", {"events": events})["receipts"])
 
 
 @pytest.fixture
 def job_on(installation: Installation, request: pytest.FixtureRequest) -> str:
-    """A job on a drum of the demo, at its first slackening pass."""
+    """A job on a drum of the demo, at its first slackening pass, confirmed rod by rod."""
     client = Client(installation.server.url)
     job = client.start(request.param)
-    client.enter(job, {"kind": "step_done", "step": "lay-out"}, {"kind": "step_done", "step": "mark"})
+    by_rod = {"kind": "cadence", "by": "rod", "down": True}
+    client.enter(job, {"kind": "step_done", "step": "lay-out"}, {"kind": "step_done", "step": "mark"}, by_rod)
     return job
 
 
 def stored(installation: Installation, job: str, kind: str = "turned") -> list[tuple[int, int]]:
     """Lap and rod of every stored entry of a kind, in order."""
-    sql = f"select (body->>'lap')::int, (body->>'rod')::int from bench_jobevent where job_id = '{job}' and kind = '{kind}' order by seq"
+    sql = f"select (body->>'lap')::int, coalesce(body->>'rod', body->'made'->0->>'rod')::int from bench_jobevent where job_id = '{job}' and kind = '{kind}' order by seq"
     return [(int(lap), int(rod)) for lap, rod in installation.cluster.rows(sql)]
 
 
@@ -234,7 +236,7 @@ def test_two_web_processes_side_by_side_on_one_job(installation: Installation, j
         def send(n: int) -> None:
             body = {"kind": "note", "text": f"note {n}"}
             now = datetime.now(UTC).isoformat()
-            event = {"id": ids[n], "device": f"d{n % 2}", "seen": 0, "made_at": now, "body": body}
+            event = {"id": ids[n], "device": f"d{n % 2}", "seen": 0, "made_at": now, "v": 2, "body": body}
             for client in (devices[n % 2], devices[(n + 1) % 2]):  # each event through both servers
                 client.call("POST", f"/api/bench/jobs/{job_on}/events", {"events": [event]})
 

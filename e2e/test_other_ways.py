@@ -129,18 +129,18 @@ def test_two_tabs_of_one_person_show_the_same_place(browser: Browser, installati
     browser.until(
         "Kittiwake in hand", lambda: next((a for a in browser.all("main a") if "Kittiwake" in a.text), None)
     ).click()
-    browser.sees("next rod")
+    browser.sees("in this order")
     bench = Bench(browser)
     first, path = browser.driver.current_window_handle, browser.driver.current_url
     browser.driver.switch_to.new_window("tab")
     browser.driver.get(path)
-    browser.sees("next rod")
-    before = bench.turning()
+    browser.sees("in this order")
+    before = bench.state()
     bench.go_on()
-    after = bench.turning()
+    after = bench.state()
     assert after != before
     browser.driver.switch_to.window(first)
-    browser.until("the first tab to follow", lambda: bench.turning() == after, 8)
+    browser.until("the first tab to follow", lambda: bench.state() == after, 8)
 
 
 def test_undo_goes_back_step_by_step_and_nothing_is_erased(browser: Browser, installation: Installation) -> None:

@@ -15,9 +15,7 @@ from e2e.support.installation import Installation
 def close_and_check(bench: Bench, browser: Browser, installation: Installation, tag: str, reason: str) -> None:
     """The last steps, and everything that must be stored after them."""
     rows = installation.cluster.rows
-    stock_sql = (
-        f"select count from heads_stockitem s join bench_job j on j.stock_item_id = s.id where j.id = '{bench.job}'"
-    )
+    stock_sql = f"select count from heads_stockitem s join bench_jobhead h on h.stock_item_id = s.id where h.job_id = '{bench.job}'"
     before = int(rows(stock_sql)[0][0])
     job = bench.job
     bench.until_step("Rest")
@@ -69,6 +67,7 @@ def test_by_mouse_in_the_bench_theme(browser: Browser, installation: Installatio
     bench = Bench(browser)
     bench.until_step("Slacken")
     browser.sees("No power driver")  # the caution stands before the step
+    browser.press("Rod by rod", "button")
     bench.go_on()
     browser.press("Undo", "button")
     browser.until("rod 1 of pass 1 again", lambda: (bench.turning() or (0,))[0] == 1)
@@ -132,6 +131,8 @@ def test_by_keyboard_alone_in_the_stage_theme(browser: Browser, installation: In
     browser.sees("Lay out the head")
     bench = Bench(browser, keyboard=True)
     bench.until_step("Slacken")
+    browser.keys("c")
+    browser.sees("next rod")
     bench.go_on()
     browser.keys("u")
     browser.until("rod 1 again", lambda: (bench.turning() or (0,))[0] == 1)

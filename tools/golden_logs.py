@@ -55,7 +55,10 @@ def _plans() -> list[Plan]:
     made = []
     for work in CATALOGUE.values():
         for kind, rods, resonant in ((DrumKind.RACK_TOM, 6, 6), (DrumKind.FLOOR_TOM, 8, 6), (DrumKind.SNARE, 10, 10)):
-            layouts = {Side.BATTER: RodLayout(rods, frozenset({2} if rods == 10 else ())), Side.RESONANT: RodLayout(resonant)}
+            layouts = {
+                Side.BATTER: RodLayout(rods, frozenset({2} if rods == 10 else ())),
+                Side.RESONANT: RodLayout(resonant),
+            }
             drum = DrumFacts(kind, layouts, snare_bed=kind is DrumKind.SNARE)
             made += [make_plan(work, part, drum, Ways()) for part in work.parts if not work.why_not(drum, part)]
     return made  # fmt: skip
@@ -73,7 +76,11 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
         step = draw(st.sampled_from(plan.steps))
     kinds = ["step_done", "undo", "note", "found", "target", "cadence", "step_size", "put_right", "means", "close"]
     kinds += ["turned"] * 8 + ["pass_added"] if step.kind == "passes" else []
-    kinds += ["reading"] * 5 + ["round", "round", "plan", "turned", "turned", "centre", "whole", "order", "uneven"] if step.kind == "clear" else []
+    kinds += (
+        ["reading"] * 5 + ["round", "round", "plan", "turned", "turned", "centre", "whole", "order", "uneven"]
+        if step.kind == "clear"
+        else []
+    )
     kinds += ["rest", "rest"] if step.kind == "rest" else []
     kinds += ["step_done"] * 4 if step.kind in ("tick", "passes") else []
     kind = draw(st.sampled_from(kinds))
@@ -99,9 +106,19 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
             return passes.CadenceChosen(draw(st.sampled_from(Cadence)), draw(st.booleans()))
         case "reading" | "round":
             means = draw(st.sampled_from([state.means, Means.PITCH, Means.GAUGE]))
-            typed = draw(st.sampled_from([e.value for e in Ear])) if means is Means.EAR else f"{draw(st.integers(1900, 2100)) / 10}"
+            typed = (
+                draw(st.sampled_from([e.value for e in Ear]))
+                if means is Means.EAR
+                else f"{draw(st.integers(1900, 2100)) / 10}"
+            )
             rod = draw(st.sampled_from(rods))
-            return clear.ReadingTaken(step.id, number, rod, typed + ("?" if means is Means.PITCH and draw(st.integers(0, 8)) == 0 else ""), means).read(440)
+            return clear.ReadingTaken(
+                step.id,
+                number,
+                rod,
+                typed + ("?" if means is Means.PITCH and draw(st.integers(0, 8)) == 0 else ""),
+                means,
+            ).read(440)
         case "plan":
             return clear.RoundPlanned(step.id, number)
         case "centre":
@@ -117,7 +134,9 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
         case "uneven":
             return clear.LeftUneven(draw(st.sampled_from(["", "rod-down"])), draw(st.sampled_from(rods)), side)
         case "target":
-            return clear.TargetChosen(draw(st.sampled_from(["", "204.5", "180"])), draw(st.sampled_from([None, side]))).read(440)
+            return clear.TargetChosen(
+                draw(st.sampled_from(["", "204.5", "180"])), draw(st.sampled_from([None, side]))
+            ).read(440)
         case "step_size":
             return clear.StepSizeChosen(draw(st.sampled_from([1, 2, 4])))
         case "rest":
@@ -130,7 +149,6 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
             return finding.PutRight(draw(st.sampled_from(list(state.found)))) if state.found else None
         case _:
             return common.Closed() if draw(st.integers(0, 6)) == 0 else None
-    # fmt: skip
 
 
 def _worked_out(state: BenchState, entry: Entry) -> Entry:
@@ -257,7 +275,10 @@ def _case(log: Log) -> dict[str, Any]:
         }
         for row in log.rows
     ]
-    plans = [{"entry": each.entry, "rods": [{"rod": r.rod, "turns_32": r.turns_32} for r in each.rods]} for each in figures.plans]
+    plans = [
+        {"entry": each.entry, "rods": [{"rod": r.rod, "turns_32": r.turns_32} for r in each.rods]}
+        for each in figures.plans
+    ]
     # A plan that was undone is not among the figures any more; the device need not know it.
     return {"plan": PLANS.index(log.plan), "log": rows, "plans": plans, "stands": _stands(log.state)}  # fmt: skip
 
@@ -267,7 +288,11 @@ def main(path: str) -> None:
 
     @seed(20261126)
     @settings(
-        max_examples=CASES, deadline=None, database=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck)
+        max_examples=CASES,
+        deadline=None,
+        database=None,
+        phases=[Phase.generate],
+        suppress_health_check=list(HealthCheck),
     )
     @given(logs())
     def gather(log: Log) -> None:
@@ -288,7 +313,9 @@ def main(path: str) -> None:
     Path(path).write_text(json.dumps({"plans": plans, "cases": cases}))
     kinds = {row["body"]["kind"] for case in cases for row in case["log"]}
     conflicts = sum(row["standing"] == "conflict" for case in cases for row in case["log"])
-    print(f"{len(cases)} logs, {sum(len(c['log']) for c in cases)} entries of {len(kinds)} kinds, {conflicts} conflicts")
+    print(
+        f"{len(cases)} logs, {sum(len(c['log']) for c in cases)} entries of {len(kinds)} kinds, {conflicts} conflicts"
+    )
 
 
 if __name__ == "__main__":

@@ -56,7 +56,7 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         ),
         ("bench-turn", heron, "next rod", 1280, 800, "bench"),
         ("bench-turn-stage", heron, "next rod", 1280, 800, "stage"),
-        ("bench-slacken", kittiwake, "next rod", 1280, 800, "bench"),
+        ("bench-slacken", kittiwake, "in this order", 1280, 800, "bench"),
         ("bench-read", dunlin, "tap at rod", 1280, 800, "bench"),
         ("bench-step", plover, "Clean the edge", 1280, 800, "bench"),
         ("bench-rest", drifter, "Resting", 1280, 800, "stage"),

@@ -7,7 +7,7 @@ from typing import Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field, model_validator
+from pydantic import BaseModel, Field, model_validator
 
 from apps.bench.stored import upcast_entry
 from apps.bench.wire import BodyIn, MoveIn
@@ -43,7 +43,7 @@ class StartJob(Schema):
     first_head: Side | None = None
 
 
-class EventIn(Schema):
+class EventIn(BaseModel):
     """One entry. `seen` is the last entry number this device knew when it was made; `v` the shape of its body.
 
     Entries of shape 1 may still lie on a device that was without network while this server was renewed.

@@ -18,6 +18,7 @@ import { Strip } from './Strip'
 import { useDeeds } from './useDeeds'
 import { FoundList } from './findings/FoundList'
 import { FoundSheet } from './findings/FoundSheet'
+import { useFindings } from './findings/useFindings'
 import { spoken } from './say/words'
 import { useSay } from './say/useSay'
 
@@ -33,6 +34,7 @@ interface Props {
 /** The bench: one instruction, the ladder, the next action always in the same place. */
 export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: Props) {
   const next = nextOf(bench)
+  useFindings(bench.kind)
   const [sheet, setSheet] = useState<'why' | 'otherwise' | 'found' | null>(null)
   const deeds = useDeeds({ bench, next, enter, open: setSheet, mayChange })
   const lap = 'lap' in next ? next.lap : null

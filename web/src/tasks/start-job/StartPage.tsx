@@ -179,6 +179,11 @@ const Heads = styled.div`
   }
 `
 const Body = styled.div`
+  label,
+  input,
+  select {
+    scroll-margin-bottom: 120px; /* the foot stays in sight and must not cover what has the focus */
+  }
   flex: 1;
   padding: 18px 28px;
   display: flex;

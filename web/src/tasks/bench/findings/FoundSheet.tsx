@@ -1,14 +1,13 @@
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, unwrap, type Schemas } from '../../../api/client'
-import { keys } from '../../../api/keys'
+import type { Schemas } from '../../../api/client'
 import type { Body } from '../../../api/outbox'
 import { Plain } from '../../../ui/Button'
 import { Choice } from '../../../ui/Choice'
 import { Dialog } from '../../../ui/Dialog'
 import { Field } from '../../../ui/Field'
 import { Label } from '../parts'
+import { useFindings } from './useFindings'
 import type { Bench, Side, Step } from '../log/types'
 
 type Kind = Schemas['CanBeFound']
@@ -99,17 +98,6 @@ export function FoundSheet({ bench, step, rod, enter, onClose }: Props) {
       )}
     </Dialog>
   )
-}
-
-/** The vocabulary for this kind of drum; it does not change while one works. */
-function useFindings(kind: Bench['kind']): Kind[] {
-  const query = useQuery({
-    queryKey: keys.findings(kind),
-    queryFn: () => unwrap(api.GET('/api/bench/findings/{kind}', { params: { path: { kind } } })),
-    staleTime: Infinity,
-    gcTime: Infinity,
-  })
-  return query.data ?? []
 }
 
 /** Places this step looks at come first. */
