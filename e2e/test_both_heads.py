@@ -108,7 +108,7 @@ def test_what_is_found_changes_the_plan_and_goes_into_the_record(browser: Browse
     bench = start(browser, "MQ-037", "new-batter-head", "batter", "by pass")
     job, rows = bench.job, installation.cluster.rows
     bench.until_step("Clean")
-    browser.keys("d")
+    browser.keys("x")
     browser.sees("How bad")
     browser.press("edge chipped", "[role=dialog] button")
     browser.until("the step to be there", lambda: any("Edge" in each for each in browser.words("ol li")))
@@ -209,7 +209,7 @@ def found(browser: Browser) -> tuple[str, ...]:
 
 
 def note_found(browser: Browser, words: str, rod: str) -> None:
-    browser.press("Something found", "button")
+    browser.keys("x")
     browser.press(rod, "[role=dialog] [aria-label=Rod] button")
     browser.press(words, "[role=dialog] button")
 

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import type { Body, Entry } from '../../api/outbox'
 import { Page } from '../../ui/Page'
+import { useKeys } from '../../ui/useKeys'
 import { Actions } from './Actions'
 import { BoardHead } from './BoardHead'
 import { Disputes } from './Disputes'
@@ -39,13 +40,10 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
   const deeds = useDeeds({ bench, next, enter, open: setSheet, mayChange })
   const lap = 'lap' in next ? next.lap : null
   const rod = next.kind === 'turn' ? next.rod : next.kind === 'read' ? deeds.reading.rod : null
+  const together = next.kind === 'turn' && next.group.length > 1
   const say = useSay(spoken(bench, next, rod))
-  const onRod =
-    next.kind === 'read'
-      ? deeds.reading.choose
-      : next.kind === 'turn' && next.group.length > 1
-        ? deeds.exceptions.toggle
-        : undefined
+  useKeys({ v: say.there ? say.toggle : undefined })
+  const onRod = next.kind === 'read' ? deeds.reading.choose : together ? deeds.exceptions.toggle : undefined
   return (
     <Grid data-kind={next.kind}>
       <BoardHead bench={bench} say={say} />
@@ -66,7 +64,13 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
         <WhySheet lap={lap} badge={bench.badge} count={bench.head.rods} onClose={() => setSheet(null)} />
       ) : null}
       {sheet === 'found' && next.kind !== 'closed' ? (
-        <FoundSheet bench={bench} step={next.step} rod={rod} enter={enter} onClose={() => setSheet(null)} />
+        <FoundSheet
+          bench={bench}
+          step={next.step}
+          rod={together ? null : rod}
+          enter={enter}
+          onClose={() => setSheet(null)}
+        />
       ) : null}
       {sheet === 'otherwise' && next.kind === 'turn' ? (
         <Otherwise

@@ -60,7 +60,7 @@ function actsOf(given: Given): { main: Act | null; quiet: Act[] } {
     run: () => last && enter({ kind: 'undo', event: last.event }),
     off: !last,
   }
-  const found = { words: 'Something found', key: 'D', run: () => open('found') }
+  const found = { words: 'Something found', key: 'X', run: () => open('found') }
   return { main: view.main(given), quiet: [undo, ...view.quiet(given), found] }
 }
 
