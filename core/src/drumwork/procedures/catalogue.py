@@ -4,18 +4,31 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from importlib import import_module
+from pkgutil import walk_packages
+from types import ModuleType
 from typing import Final
 
+import drumwork.procedures
 from drumwork.drums import Side
 from drumwork.errors import UnknownWork
-from drumwork.procedures.care.settling_check import SETTLING_CHECK
-from drumwork.procedures.heads.both_heads import BOTH_HEADS
-from drumwork.procedures.heads.new_batter_head import NEW_BATTER_HEAD
 from drumwork.work.plan import DrumFacts, Part, Procedure
 
 __all__ = ["CATALOGUE", "Offer", "head_change_for", "look_after", "offers_for", "work_named"]
 
-_ALL: Final = (NEW_BATTER_HEAD, BOTH_HEADS, SETTLING_CHECK)
+
+def _found_in(package: ModuleType) -> list[Procedure]:
+    """Every procedure that stands in a module of this package or of one inside it: a new file is in the catalogue by being there."""
+    here = f"{package.__name__}.catalogue"
+    modules = [
+        import_module(each.name)
+        for each in walk_packages(package.__path__, f"{package.__name__}.")
+        if not each.ispkg and each.name != here
+    ]
+    return [value for module in modules for value in vars(module).values() if isinstance(value, Procedure)]
+
+
+_ALL: Final = tuple(sorted(_found_in(drumwork.procedures), key=lambda each: (each.rank, each.id)))
 CATALOGUE: Final[Mapping[str, Procedure]] = {each.id: each for each in _ALL}
 
 

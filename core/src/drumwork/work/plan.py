@@ -152,6 +152,7 @@ class Procedure:
     changes_heads : a new head goes on each of its sides
     answers_checks : it is what a check that is due asks for
     offer : what a button that starts it says; without it the title
+    rank : its place in the catalogue, lower first
     """
 
     id: str
@@ -166,6 +167,7 @@ class Procedure:
     answers_checks: bool = False
     minutes: int = 30
     offer: str = ""
+    rank: int = 50
 
     def why_not(self, drum: DrumFacts, part: Part) -> str:
         """Why this work cannot be done on this part of this drum; empty where it can."""

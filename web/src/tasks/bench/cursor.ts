@@ -16,15 +16,14 @@ interface Turning {
 
 /** The one next thing on the bench. */
 export type Next =
-  | { kind: 'tick'; step: Step }
+  /** A step with nothing more to say of where in it one is. */
+  | { kind: 'at'; step: Step }
   | Turning
   | { kind: 'passes-done'; step: Step; lap: Lap; lapNo: number }
   | { kind: 'read'; step: Step; lap: Lap; lapNo: number; rod: number | null }
   | { kind: 'cleared'; step: Step; lap: Lap; lapNo: number }
   /** Not clear, and no turn in whole steps would help. */
   | { kind: 'stuck'; step: Step; lap: Lap; lapNo: number }
-  | { kind: 'rest'; step: Step }
-  | { kind: 'close'; step: Step }
   | { kind: 'closed' }
 
 export type Of<K extends Next['kind']> = Extract<Next, { kind: K }>

@@ -4,31 +4,13 @@ import { flush, type Body } from '../../api/outbox'
 import { useKeys, type KeyMap } from '../../ui/useKeys'
 import type { Act } from './Actions'
 import { KINDS } from './kinds'
-import { JUDGEMENTS, type Judgement } from './kinds/clear/EarButtons'
-import { useReading, type Reading } from './kinds/clear/useReading'
-import { NO_ACTS, SPACE, type Given } from './kinds/kind'
-import { useExceptions, type Exceptions } from './kinds/passes/useExceptions'
-import type { Bench, Means, Uneven } from './log/types'
+import { JUDGEMENTS } from './kinds/clear/EarButtons'
+import { useReading } from './kinds/clear/useReading'
+import { NO_ACTS, SPACE, type Deeds, type Given } from './kinds/kind'
+import { useExceptions } from './kinds/passes/useExceptions'
+import type { Bench } from './log/types'
 import type { Next } from './cursor'
 import { useNow } from './useNow'
-
-export interface Deeds {
-  main: Act | null
-  quiet: Act[]
-  reading: Reading
-  exceptions: Exceptions
-  turned: (turns: number) => void
-  target: (typed: string) => void
-  means: (means: Means, reference?: number) => void
-  whole: (judged: Judgement) => void
-  uneven: (what: Uneven, start: number) => void
-  closing: {
-    reason: string
-    onReason: (reason: string) => void
-    check: boolean
-    onCheck: (check: boolean) => void
-  }
-}
 
 interface Wanted {
   bench: Bench

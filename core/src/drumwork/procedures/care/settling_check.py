@@ -75,5 +75,6 @@ SETTLING_CHECK = Procedure(
     cites=("§3", "§6", "§12"),
     answers_checks=True,
     minutes=8,
+    rank=70,
     offer="Clear the {part}",
 )

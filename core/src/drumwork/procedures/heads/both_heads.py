@@ -129,4 +129,5 @@ BOTH_HEADS = Procedure(
     cites=("§3", "§7", "N6"),
     changes_heads=True,
     minutes=80,
+    rank=30,
 )

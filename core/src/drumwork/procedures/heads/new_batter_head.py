@@ -94,4 +94,5 @@ NEW_BATTER_HEAD = Procedure(
     cites=("§3", "§4", "§5"),
     changes_heads=True,
     minutes=45,
+    rank=10,
 )

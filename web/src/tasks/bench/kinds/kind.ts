@@ -1,8 +1,10 @@
+import type { ComponentType } from 'react'
 import type { Body } from '../../../api/outbox'
 import type { Act } from '../Actions'
-import type { Bench, Step } from '../log/types'
+import type { Bench, Means, Step, Uneven } from '../log/types'
 import { following, type Next } from '../cursor'
 import type { Exceptions } from './passes/useExceptions'
+import type { Judgement } from './clear/EarButtons'
 import type { Reading } from './clear/useReading'
 
 export interface Given {
@@ -21,8 +23,37 @@ export interface Given {
 /** How a kind of step stands on the bench: what is next in it, the deed of the big button, and the ways out of the straight path. */
 export interface KindView {
   next: (bench: Bench, step: Step) => Next
+  /** The instruction that fits what is next. */
+  Panel: ComponentType<PanelProps>
   main: (given: Given) => Act | null
   quiet: (given: Given) => Act[]
+}
+
+/** Everything that can be done now. */
+export interface Deeds {
+  main: Act | null
+  quiet: Act[]
+  reading: Reading
+  exceptions: Exceptions
+  turned: (turns: number) => void
+  target: (typed: string) => void
+  means: (means: Means, reference?: number) => void
+  whole: (judged: Judgement) => void
+  uneven: (what: Uneven, start: number) => void
+  closing: {
+    reason: string
+    onReason: (reason: string) => void
+    check: boolean
+    onCheck: (check: boolean) => void
+  }
+}
+
+export interface PanelProps {
+  bench: Bench
+  next: Next
+  deeds: Deeds
+  onWhy: () => void
+  checkDays: number
 }
 
 export const SPACE = 'space'

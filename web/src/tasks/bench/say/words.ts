@@ -38,11 +38,8 @@ export function spoken(bench: Bench, next: Next, rod: number | null): string {
       return 'No whole step would make it more even.'
     case 'passes-done':
       return next.step.down ? 'Do fingers turn every rod now?' : 'Is every ripple gone, and has it a tone?'
-    case 'tick':
-    case 'rest':
-      return `${next.step.title}. ${next.step.say}`
-    case 'close':
-      return 'Close the job.'
+    case 'at':
+      return next.step.kind === 'close' ? 'Close the job.' : `${next.step.title}. ${next.step.say}`
     case 'closed':
       return 'Closed.'
   }

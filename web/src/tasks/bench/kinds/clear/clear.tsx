@@ -1,7 +1,10 @@
 import type { Act } from '../../Actions'
 import type { Bench, Lap, Step } from '../../log/types'
 import type { Next, Of } from '../../cursor'
-import { doneAct, SPACE, type Given, type KindView } from '../kind'
+import { doneAct, SPACE, type Given, type KindView, type PanelProps } from '../kind'
+import { TurnPanel } from '../passes/TurnPanel'
+import { ClearedPanel, GaugePanel, StuckPanel } from './DonePanels'
+import { ReadPanel } from './ReadPanel'
 import { turnMain, turnQuiet } from '../passes/passes'
 import { turning } from '../passes/turning'
 
@@ -139,5 +142,34 @@ function quiet(given: Given): Act[] {
   }
 }
 
+function ClearPanel({ bench, next, deeds, onWhy }: PanelProps) {
+  switch (next.kind) {
+    case 'turn':
+      return <TurnPanel bench={bench} next={next} exceptions={deeds.exceptions} onWhy={onWhy} />
+    case 'read':
+      return (
+        <ReadPanel
+          bench={bench}
+          next={next}
+          reading={deeds.reading}
+          onTarget={deeds.target}
+          onMeans={deeds.means}
+          onWhole={deeds.whole}
+          onUneven={deeds.uneven}
+        />
+      )
+    case 'cleared':
+      return deeds.reading.gauging ? (
+        <GaugePanel next={next} reading={deeds.reading} />
+      ) : (
+        <ClearedPanel bench={bench} next={next} />
+      )
+    case 'stuck':
+      return <StuckPanel bench={bench} next={next} />
+    default:
+      return null
+  }
+}
+
 /** Rounds of reading and turning until the head is in tune with itself. */
-export const clear: KindView = { next, main, quiet }
+export const clear: KindView = { next, main, quiet, Panel: ClearPanel }

@@ -1,11 +1,13 @@
+import { RestPanel } from './RestPanel'
 import { doneAct, NO_ACTS, SPACE, type KindView } from '../kind'
 
 /** A wait with a clock. */
 export const rest: KindView = {
-  next: (_, step) => ({ kind: 'rest', step }),
+  Panel: ({ next }) => (next.kind === 'at' ? <RestPanel step={next.step} /> : null),
+  next: (_, step) => ({ kind: 'at', step }),
   main: (given) => {
     const { next, enter, now, leave } = given
-    if (next.kind !== 'rest') return null
+    if (next.kind !== 'at') return null
     const { step } = next
     if (!step.resting_until)
       return {
@@ -18,7 +20,7 @@ export const rest: KindView = {
     return doneAct(given, step)
   },
   quiet: ({ next, enter }) =>
-    next.kind === 'rest'
+    next.kind === 'at'
       ? [
           {
             words: 'Rested enough',

@@ -2,7 +2,9 @@ import { amountOf, turns32 } from '../../../../domain/turns'
 import type { Act } from '../../Actions'
 import type { Bench, Cadence, Lap, Step } from '../../log/types'
 import type { Next, Of } from '../../cursor'
-import { doneAct, SPACE, type Given, type KindView } from '../kind'
+import { doneAct, SPACE, type Given, type KindView, type PanelProps } from '../kind'
+import { PassesDonePanel } from './PassesDonePanel'
+import { TurnPanel } from './TurnPanel'
 import { turning } from './turning'
 
 const AFTER: Record<Cadence, Cadence> = { rod: 'pair', pair: 'pass', pass: 'rod' }
@@ -90,8 +92,15 @@ function quiet(given: Given): Act[] {
   ]
 }
 
+function PassesPanel({ bench, next, deeds, onWhy }: PanelProps) {
+  if (next.kind === 'turn')
+    return <TurnPanel bench={bench} next={next} exceptions={deeds.exceptions} onWhy={onWhy} />
+  return next.kind === 'passes-done' ? <PassesDonePanel next={next} /> : null
+}
+
 /** The same small turn at each rod, pass after pass. */
 export const passes: KindView = {
+  Panel: PassesPanel,
   next,
   main: (given) => {
     if (given.next.kind === 'turn') return turnMain(given, given.next)
