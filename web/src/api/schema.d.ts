@@ -878,7 +878,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** By */
             by: string;
             /** Device */
@@ -915,7 +915,7 @@ export interface components {
          */
         EventIn: {
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** Device */
             device: string;
             /**
@@ -1238,6 +1238,23 @@ export interface components {
              * @enum {string}
              */
             what: "" | "rod-down" | "four-by-a-hair" | "beside-wires";
+        };
+        /**
+         * LentIn
+         * @description A part came from another drum, by its tag. It goes into the job's notes, and so into the drum's history.
+         */
+        LentIn: {
+            /** From Tag */
+            from_tag: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lent";
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
         };
         /** LogOut */
         LogOut: {

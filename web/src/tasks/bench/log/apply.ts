@@ -92,6 +92,9 @@ const APPLY: Apply = {
     const found = state.found.get(event)
     if (found) state.found.set(event, { ...found, put_right: true })
   },
+  lent: (state, { what, from_tag }) => {
+    state.notes.push(`${what} lent from ${from_tag}`)
+  },
   note: (state, { text }) => {
     state.notes.push(text)
   },
