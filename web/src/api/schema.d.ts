@@ -2111,7 +2111,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tick" | "passes" | "clear" | "rest" | "close";
+            kind: "tick" | "passes" | "clear" | "rest" | "close" | "stop";
             /** Looks At */
             looks_at: components["schemas"]["Where"][];
             /** Minutes */

@@ -5,7 +5,7 @@ from __future__ import annotations
 from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.work.conditions import Found
-from drumwork.work.kinds.steps import Tick
+from drumwork.work.kinds.steps import Stop, Tick
 from drumwork.work.plan import Step
 from drumwork.work.words import Point
 
@@ -65,7 +65,7 @@ def bare_drum_steps(side: Side, prefix: str = "") -> tuple[Step, ...]:
         Step(
             f"{prefix}stop-shell",
             "Stop",
-            Tick(),
+            Stop(),
             "Stop here: a split shell or a lifting ply goes to a qualified person. The drum is out of service until it comes back.",
             side,
             (

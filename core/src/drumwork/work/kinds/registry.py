@@ -37,6 +37,7 @@ KINDS: Final[Mapping[StepKind, Behaviour]] = {
     "clear": Behaviour(clear.begin_clearing, clear.where_in_clearing),
     "rest": Behaviour(),
     "close": Behaviour(),
+    "stop": Behaviour(where=lambda state, step: "stopped, with a qualified person"),
 }
 
 ENTRIES: Final[tuple[type[Entry], ...]] = (

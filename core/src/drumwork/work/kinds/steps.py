@@ -8,7 +8,7 @@ from typing import Literal
 from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan
 
-__all__ = ["STEP_DATA", "Clear", "Close", "Passes", "Rest", "StepData", "StepKind", "Tick"]
+__all__ = ["STEP_DATA", "Clear", "Close", "Passes", "Rest", "StepData", "StepKind", "Stop", "Tick"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +51,13 @@ class Close:
     kind: Literal["close"] = "close"
 
 
-StepData = Tick | Passes | Clear | Rest | Close
-StepKind = Literal["tick", "passes", "clear", "rest", "close"]
-STEP_DATA = {"tick": Tick, "passes": Passes, "clear": Clear, "rest": Rest, "close": Close}
+@dataclass(frozen=True, slots=True)
+class Stop:
+    """The work cannot go on at this bench; the job waits here until the drum is back."""
+
+    kind: Literal["stop"] = "stop"
+
+
+StepData = Tick | Passes | Clear | Rest | Close | Stop
+StepKind = Literal["tick", "passes", "clear", "rest", "close", "stop"]
+STEP_DATA = {"tick": Tick, "passes": Passes, "clear": Clear, "rest": Rest, "close": Close, "stop": Stop}

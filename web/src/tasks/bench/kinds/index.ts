@@ -4,7 +4,8 @@ import { close } from './close/close'
 import type { KindView } from './kind'
 import { passes } from './passes/passes'
 import { rest } from './rest/rest'
+import { stop } from './stop/stop'
 import { tick } from './tick/tick'
 
 /** Every kind of step the core has, and no other. */
-export const KINDS = { tick, passes, clear, rest, close } satisfies Record<StepKind, KindView>
+export const KINDS = { tick, passes, clear, rest, close, stop } satisfies Record<StepKind, KindView>
