@@ -54,6 +54,7 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
             800,
             "bench",
         ),
+        ("start-both", "/drums/MQ-017/start?work=both-heads&part=heads", "Which head first", 1280, 800, "bench"),
         ("bench-turn", heron, "next rod", 1280, 800, "bench"),
         ("bench-turn-stage", heron, "next rod", 1280, 800, "stage"),
         ("bench-slacken", kittiwake, "in this order", 1280, 800, "bench"),
@@ -70,6 +71,15 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         if not only or name in only:
             _theme(browser, theme)
             take(browser, folder, name, path, waits_for, wide, high)
+    if not only or "bench-found" in only:
+        _theme(browser, "bench")
+        browser.size(1280, 800)
+        browser.go(kittiwake)
+        browser.sees("in this order")
+        browser.press("Something found")
+        browser.sees("How bad")
+        time.sleep(SETTLE_S)
+        browser.picture(str(folder / "bench-found.png"))
     if not only or "heard" in only:
         _theme(browser, "bench")
         browser.go(dunlin)

@@ -10,12 +10,12 @@ from ninja.openapi.schema import OpenAPISchema
 from apps.accounts.api import router as accounts
 from apps.accounts.auth import member
 from apps.bench.api import router as bench
+from apps.drums.api import router as register
 from apps.heads.api import router as heads
 from apps.hearing.api import router as hearing
-from apps.register.api import router as register
 from apps.sound.api import router as sound
 from apps.today.api import router as today
-from apps.workshops.api import router as workshops
+from apps.ways.api import router as workshops
 from config import errors
 
 

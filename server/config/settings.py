@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "apps.bench",
     "apps.hearing",
     "apps.history",
+    "apps.ways",
     "apps.demo",
 ]
 

@@ -10,6 +10,7 @@ from ninja.utils import check_csrf
 from pydantic import Field
 
 from apps.accounts.auth import Request
+from apps.accounts.demo_accounts import ACCOUNTS, PASSWORD
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from apps.workshops.schemas import WorkshopOut, shape_workshop
@@ -49,8 +50,6 @@ def _shape(found: Membership) -> SessionOut:
 
 
 def _signed_out() -> SessionOut:
-    from apps.demo.scenario import ACCOUNTS, PASSWORD  # the demo is loaded only where it is wanted
-
     named = [
         DemoAccount(username=a.username, password=PASSWORD, shown_name=a.shown_name, role=a.role) for a in ACCOUNTS
     ]

@@ -10,7 +10,7 @@ from ninja import Router, Schema, Status
 from apps.accounts.auth import Request, technician
 from apps.bench import flows, selectors
 from apps.bench.schemas import BenchAnswer, BenchOut, CanBeFound, EventsIn, OfferOut, Receipts, StartJob
-from apps.register.selectors import drum_by_tag
+from apps.register.lookup import drum_by_tag
 from drumwork.drums import DrumKind
 
 router = Router(tags=["bench"])

@@ -70,7 +70,7 @@ def _heads(asked: StartJob, drum: Drum, sides: tuple[Side, ...], changes: bool) 
     said = {each.side: each for each in asked.heads}
     made = []
     for side in sides:
-        one = said.get(side, StartHead(side=side))
+        one = said.get(side) or StartHead(side=side, reason="", target="")
         item = _stock(one) if changes else None
         fitted = Fitting.objects.filter(drum=drum, side=side.value, retired_at__isnull=True).first()
         made.append(

@@ -32,7 +32,7 @@ def _wired(hint: Any) -> Any:
     origin, of = get_origin(hint), get_args(hint)
     if origin is Annotated:
         marks = [_mark(each) for each in of[1:]]
-        return Annotated[(_wired(of[0]), *marks)]  # type: ignore[return-value]
+        return Annotated[(_wired(of[0]), *marks)]
     if origin is tuple:
         return list[_wired(of[0])]  # type: ignore[misc]
     if origin in (Union, types.UnionType):
@@ -81,9 +81,17 @@ def _known_or_not(value: Any, validate: Callable[[Any], Any]) -> Any:
 
 
 if TYPE_CHECKING:
-    BodyIn = Schema
-    MoveIn = Schema
-    PartialIn = Schema
+
+    class BodyIn(Schema):
+        kind: str
+
+    class MoveIn(Schema):
+        rod: int
+        real: int
+
+    class PartialIn(Schema):
+        hz: float
+        level_db: float
 else:
     _UNION = Annotated[reduce(or_, [_schema(entry) for entry in ENTRIES]), Field(discriminator="kind")]
     BodyIn = Annotated[_UNION, WrapValidator(_known_or_not)]

@@ -11,6 +11,7 @@ from typing import Any
 
 from django.db.backends.postgresql.psycopg_any import NumericRange
 
+from apps.accounts.demo_accounts import ACCOUNTS
 from apps.bench.models import PARTS, Job, JobHead, KeptAnswer
 from apps.bench.stored import PLAN_SHAPE, plan_to
 from apps.demo import scenario as s
@@ -65,7 +66,7 @@ class Builder:
     def __init__(self, workshop: Workshop, now: datetime) -> None:
         self.workshop, self.now = workshop, now
         self.random = random.Random(s.SEED)
-        self.people = [account.shown_name for account in s.ACCOUNTS if account.role == "technician"]
+        self.people = [account.shown_name for account in ACCOUNTS if account.role == "technician"]
         self.pile = Pile()
 
     def day(self, days_ago: float, hour: int | None = None) -> datetime:

@@ -105,7 +105,7 @@ class _Starter:
             id=uuid.uuid5(NAMESPACE, f"job {name}"),
             tag=drum.tag,
             work=work,
-            heads=[StartHead(side=Side.BATTER, stock_item=item, reason=reason)],
+            heads=[StartHead(side=Side.BATTER, stock_item=item, reason=reason, target="")],
         )
         job = start_job(asked, self.members[who])
         Job.objects.filter(pk=job.pk).update(opened_at=at)

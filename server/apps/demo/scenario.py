@@ -10,21 +10,9 @@ from typing import NamedTuple
 NAME = "Marrow Quay Drum Library"
 SLUG = "marrow-quay"
 BENCH = "boat shed bench"
-PASSWORD = "slack-water-41"
 SEED = 41
 
 
-class Account(NamedTuple):
-    username: str
-    shown_name: str
-    role: str
-
-
-ACCOUNTS = (
-    Account("ines", "Ines Calloway", "technician"),
-    Account("bram", "Bram Oakes", "technician"),
-    Account("della", "Della Marsh", "viewer"),
-)
 PLACES = ("boat shed", "theatre pit store", "rowing club loft")
 OWNERS = ("Marrow Quay", "river pageant", "circus school", "theatre pit", "rowing club")
 

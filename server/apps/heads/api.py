@@ -6,8 +6,8 @@ from ninja import Router, Schema
 
 from apps.accounts.auth import Request
 from apps.heads.models import StockItem
+from apps.register.lookup import drum_by_tag
 from apps.register.schemas import length_words
-from apps.register.selectors import drum_by_tag
 
 router = Router(tags=["heads"])
 SAME_SIZE_M = 0.003  # sizes are nominal; a quarter inch apart is another size

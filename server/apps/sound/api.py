@@ -6,7 +6,7 @@ from django.utils import timezone
 from ninja import Router
 
 from apps.accounts.auth import Request, technician
-from apps.register.selectors import drum_by_tag
+from apps.register.lookup import drum_by_tag
 from apps.sound import flows, selectors
 from apps.sound.schemas import SoundOut, TwoHeadsOut, WantedIn
 from drumwork.quantities import Pitch, parse_pitch

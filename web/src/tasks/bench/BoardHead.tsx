@@ -1,13 +1,15 @@
 import { Link } from 'react-router'
 import { elapsed } from '../../domain/dates'
 import { Head, Num, Soft } from '../../ui/Page'
+import { stepNow } from './cursor'
 import type { Bench } from './log/types'
 import { SayLine } from './say/SayLine'
 import type { Say } from './say/useSay'
 import { useNow } from './useNow'
 
 function what(bench: Bench): string {
-  if (bench.heads.length > 1) return bench.title.toLowerCase()
+  const now = stepNow(bench)?.side
+  if (bench.heads.length > 1) return `${bench.title.toLowerCase()}${now ? `, ${now} in hand` : ''}`
   return bench.changes_heads ? `new ${bench.head.side} head` : `${bench.head.side} head`
 }
 

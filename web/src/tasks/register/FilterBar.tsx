@@ -1,4 +1,4 @@
-import type { RefObject } from 'react'
+import { useState, type RefObject } from 'react'
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { Plain } from '../../ui/Button'
@@ -26,6 +26,14 @@ const all = (words: string, names: string[]): [string, string][] => [
   ...names.map((name): [string, string] => [name, name]),
 ]
 
+/** What is set besides the search, in words. */
+function narrowedWords(filter: Narrowed, choices: Schemas['Choices'] | undefined): string {
+  const { kind, place, owner, kit, state } = filter
+  return [choices?.kinds[kind], place, owner, kit, STATES.find(([each]) => each === state)?.[1]]
+    .filter(Boolean)
+    .join(', ')
+}
+
 interface Props {
   filter: Narrowed
   onChange: (filter: Narrowed) => void
@@ -37,8 +45,10 @@ export function FilterBar({ filter, onChange, choices, searchRef }: Props) {
   const set = (name: keyof Narrowed) => (value: string) => onChange({ ...filter, [name]: value })
   const kinds: [string, string][] = Object.entries(choices?.kinds ?? {})
   const narrowed = Object.values(filter).some(Boolean)
+  const [open, setOpen] = useState(false)
+  const chosen = narrowedWords(filter, choices)
   return (
-    <Bar role="search" onSubmit={(event) => event.preventDefault()}>
+    <Bar role="search" data-open={open || undefined} onSubmit={(event) => event.preventDefault()}>
       <Field
         label="Search  /"
         value={filter.text}
@@ -47,6 +57,9 @@ export function FilterBar({ filter, onChange, choices, searchRef }: Props) {
         name="search"
         autoComplete="off"
       />
+      <Fold type="button" aria-expanded={open} onPress={() => setOpen(!open)}>
+        {open ? 'Fewer' : chosen || 'Narrow down'}
+      </Fold>
       <Select
         label="Kind"
         value={filter.kind}
@@ -102,5 +115,19 @@ const Bar = styled.form`
     position: static;
     grid-template-columns: repeat(2, minmax(0, 1fr));
     padding: 10px 16px 12px;
+    &:not([data-open]) > label,
+    &:not([data-open]) > button:last-of-type {
+      display: none;
+    }
+  }
+`
+/** On a phone the choices fold behind one button that says what is set. */
+const Fold = styled(Plain)`
+  display: none;
+  @media (max-width: 700px) {
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
 `

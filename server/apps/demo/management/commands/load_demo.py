@@ -11,6 +11,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
+from apps.accounts.demo_accounts import ACCOUNTS, PASSWORD, Account
 from apps.demo import scenario
 from apps.demo.build import build_history
 from apps.demo.in_hand import jobs_in_hand
@@ -34,8 +35,8 @@ class Command(BaseCommand):
             remove_workshop(found)
         workshop = Workshop.objects.create(name=scenario.NAME, slug=scenario.SLUG, bench_name=scenario.BENCH)
         enter_workshop(workshop.pk)
-        password = make_password(scenario.PASSWORD)
-        members = [_member(workshop, account, password) for account in scenario.ACCOUNTS]
+        password = make_password(PASSWORD)
+        members = [_member(workshop, account, password) for account in ACCOUNTS]
         now = timezone.localtime()
         drums = build_history(workshop, now)
         jobs_in_hand(drums, members, now)
@@ -43,6 +44,6 @@ class Command(BaseCommand):
             self.stdout.write(f"{scenario.NAME}: {len(drums)} drums loaded.")
 
 
-def _member(workshop: Workshop, account: scenario.Account, password: str) -> Membership:
+def _member(workshop: Workshop, account: Account, password: str) -> Membership:
     user = User.objects.create(username=account.username, password=password)
     return Membership.objects.create(user=user, workshop=workshop, role=account.role, shown_name=account.shown_name)

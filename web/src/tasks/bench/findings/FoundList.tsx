@@ -1,13 +1,16 @@
 import styled from 'styled-components'
 import { Plain } from '../../../ui/Button'
 import type { Body } from '../../../api/outbox'
+import type { Schemas } from '../../../api/client'
 import type { Bench, Finding } from '../log/types'
+import { useFindings } from './useFindings'
 
 const DEGREE = ['', 'slight', 'plain', 'bad']
 
-function words(found: Finding, many: boolean): string {
+function words(found: Finding, known: Schemas['CanBeFound'][], many: boolean): string {
+  const name = known.find((each) => each.id === found.finding)?.words ?? found.finding.replaceAll('-', ' ')
   const at = [many ? found.side : '', found.rod === null ? '' : `rod ${found.rod}`].filter(Boolean).join(', ')
-  return `${found.finding.replaceAll('-', ' ')}${at ? `, ${at}` : ''}`
+  return `${name}${at ? `, ${at}` : ''}`
 }
 
 interface Props {
@@ -18,6 +21,7 @@ interface Props {
 
 /** What was found on this job and is not put right yet. It goes into the drum's record when the job closes. */
 export function FoundList({ bench, enter, mayChange }: Props) {
+  const known = useFindings(bench.kind)
   const open = bench.found.filter((each) => !each.put_right)
   if (!open.length || bench.state === 'closed') return null
   return (
@@ -25,7 +29,7 @@ export function FoundList({ bench, enter, mayChange }: Props) {
       {open.map((each) => (
         <li key={each.event}>
           <span>
-            <b>Found:</b> {words(each, bench.heads.length > 1)} <small>{DEGREE[each.degree]}</small>
+            <b>Found:</b> {words(each, known, bench.heads.length > 1)} <small>{DEGREE[each.degree]}</small>
             {each.note ? <small> {each.note}</small> : null}
           </span>
           {mayChange ? (

@@ -8,9 +8,10 @@ from django.utils import timezone
 from ninja import Query, Router, Schema, Status
 
 from apps.accounts.auth import Request, technician
-from apps.history.schemas import Sheet
-from apps.history.selectors import sheet_of
-from apps.register import flows, selectors
+from apps.drums import flows, selectors
+from apps.drums.sheet import sheet_of
+from apps.drums.sheet_schemas import Sheet
+from apps.register.lookup import drum_by_tag
 from apps.register.models import Kit, Owner, Place
 from apps.register.schemas import KIND_WORDS, Choices, DrumIn, DrumPage, rods_words, shape_form, size_words
 
@@ -83,15 +84,15 @@ def add_drum(request: Request, body: DrumIn) -> Status[DrumIn]:
 
 @router.get("/drums/{tag}", response=DrumIn, operation_id="drum")
 def drum(request: Request, tag: str) -> DrumIn:
-    return shape_form(selectors.drum_by_tag(tag), request.member.workshop.length_unit)
+    return shape_form(drum_by_tag(tag), request.member.workshop.length_unit)
 
 
 @router.put("/drums/{tag}", response=DrumIn, auth=technician, operation_id="edit_drum")
 def edit_drum(request: Request, tag: str, body: DrumIn) -> DrumIn:
-    drum = flows.edit_drum(selectors.drum_by_tag(tag), body, request.member)
+    drum = flows.edit_drum(drum_by_tag(tag), body, request.member)
     return shape_form(drum, request.member.workshop.length_unit)
 
 
 @router.get("/drums/{tag}/sheet", response=Sheet, operation_id="sheet")
 def sheet(request: Request, tag: str) -> Sheet:
-    return sheet_of(selectors.drum_by_tag(tag), request.member.workshop, timezone.now())
+    return sheet_of(drum_by_tag(tag), request.member.workshop, timezone.now())

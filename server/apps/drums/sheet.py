@@ -7,10 +7,10 @@ from typing import NamedTuple
 
 from apps.bench.models import Job
 from apps.bench.selectors import offers_of, standing_findings
+from apps.drums.sheet_schemas import FittedOut, FittingMark, LogOut, PitchOut, Sheet, WiresOut
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
 from apps.history.models import LogEntry, PitchRecord
-from apps.history.schemas import FittedOut, FittingMark, LogOut, PitchOut, Sheet, WiresOut
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, length_words, size_words
 from apps.register.sides import SideOf
@@ -46,7 +46,7 @@ def _side(drum: Drum, side: str, facts: _Facts, workshop: Workshop, now: datetim
     wanted = of.wanted_hz
     life = getattr(workshop, f"{side}_life_months")
     return FittedOut(
-        side=side,
+        side=of.side,
         head=fitted.head if fitted else None,
         since=fitted.fitted_at if fitted else None,
         by=fitted.fitted_by_name if fitted else "",

@@ -71,11 +71,6 @@ def register_page(
     return total, list(page)
 
 
-def drum_by_tag(tag: str) -> Drum:
-    """The drum, or Drum.DoesNotExist."""
-    return Drum.objects.select_related("place", "owner").prefetch_related("kits").get(tag=tag)
-
-
 def names(model: type[Place] | type[Owner] | type[Kit]) -> list[str]:
     return list(model.objects.order_by("name").values_list("name", flat=True))
 

@@ -1,0 +1,1 @@
+"""The register’s pages and the drum sheet: what is asked of many tables at once."""

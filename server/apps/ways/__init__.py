@@ -1,0 +1,1 @@
+"""The workshop’s own ways over HTTP, and making a workshop."""
