@@ -192,7 +192,7 @@ class TestOtherVersions:
         from apps.bench import ledger
 
         Job.objects.filter(pk=hands.job).update(plan_shape=99)
-        ledger._PLANS.clear()
+        ledger._KNOWN.clear()
         status, answer = api("GET", f"/bench/jobs/{hands.job}")
         assert (status, answer["code"]) == (422, "bad_event")
         assert "newer version" in answer["message"]

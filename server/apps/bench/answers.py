@@ -76,9 +76,9 @@ def expected_hz_per_turn(job: Job, state: BenchState, side: Side) -> float | Non
     return expected_answer(head, job.drum, None).hz_per_turn(wanted) if head and wanted else None
 
 
-def target_words(job: Job, state: BenchState, side: Side) -> str:
+def target_words(job: Job, state: BenchState, side: Side, head: Head | None) -> str:
     """What the wanted pitch asks of film and rods, and how many turns it is likely to take from where the head stands."""
-    head, wanted = film_in_hand(job, state, side), state.target(side)
+    wanted = state.target(side)
     if head is None or wanted is None:
         return ""
     words = assess_target(head, wanted).words

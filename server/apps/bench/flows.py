@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from apps.bench.answers import expected_hz_per_turn, kept_answer
 from apps.bench.closing import close_job
-from apps.bench.ledger import Ledger, logged, read_ledger, row_of
+from apps.bench.ledger import Ledger, logged, read_ledger, row_of, with_heads
 from apps.bench.models import PARTS, DrumFinding, Job, JobEvent, JobHead
 from apps.bench.schemas import EventIn, Receipt, StartHead, StartJob
 from apps.bench.stored import ENTRY_VERSION, PLAN_SHAPE, entry_of_device, entry_to, plan_to
@@ -273,9 +273,10 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
     The job's row is locked meanwhile, so that two web processes number one job's entries one after the other.
     """
     job = (
-        Job.objects.select_for_update(of=("self",))
+        Job.objects.defer("plan")
+        .select_for_update(of=("self",))
         .select_related("workshop", "drum")
-        .prefetch_related("heads__stock_item__line")
+        .prefetch_related(with_heads())
         .get(pk=job_id)
     )
     ledger = read_ledger(job)

@@ -2,50 +2,62 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Any
+from datetime import datetime
+from typing import Any, TypeVar
 from uuid import UUID
 
-from apps.bench.models import Job, JobEvent
+from django.db.models import Prefetch
+
+from apps.bench.models import Job, JobEvent, JobHead
 from apps.bench.stored import entry_from, plan_from
-from drumwork.drums import Side
 from drumwork.work.fold import advance, fold
-from drumwork.work.log import Entry, Logged, Standing, settled_by
+from drumwork.work.log import Logged, Standing, settled_by
 from drumwork.work.plan import Plan
 from drumwork.work.state import BenchState
 
-__all__ = ["Ledger", "plan_of", "read_ledger", "side_of_job"]
+T = TypeVar("T")
+__all__ = ["Ledger", "plan_of", "logged", "read_ledger", "row_of", "with_heads"]
 
 _COLUMNS = ("id", "seq", "version", "body", "standing", "against", "by_name", "device", "made_at")
-_MOST_KNOWN = 50_000
-_ENTRIES: dict[UUID, Entry] = {}
-_PLANS: dict[UUID, Plan] = {}
+_MOST_KNOWN = 300
+Key = tuple[UUID, datetime]
+"""A job as this process knows it. The moment it was opened tells it from another of the same id after a reset of the demo."""
 
 
-def _remember(known: dict[UUID, Any], key: UUID, value: Any, most: int) -> None:
-    """What is stored never changes, so reading it once a process is enough. The longest-known are forgotten first."""
-    while len(known) >= most:
-        del known[next(iter(known))]
-    known[key] = value
+@dataclass
+class _Known:
+    """What is stored of a job and never changes: its plan, and its log as far as it was read."""
+
+    plan: Plan
+    log: dict[str, Logged] = field(default_factory=dict)
+    bodies: dict[str, dict[str, Any]] = field(default_factory=dict)
+    made: dict[str, Any] = field(default_factory=dict)
+    last_seq: int = 0
 
 
-def _entry(key: UUID, body: Mapping[str, Any], version: int) -> Entry:
-    if key not in _ENTRIES:
-        _remember(_ENTRIES, key, entry_from(body, version), _MOST_KNOWN)
-    return _ENTRIES[key]
+_KNOWN: dict[Key, _Known] = {}
+
+
+def _known(job: Job) -> _Known:
+    """Read once a process; the longest-known are forgotten first."""
+    key = (job.pk, job.opened_at)
+    found = _KNOWN.pop(key, None) or _Known(plan_from(job.plan, job.plan_shape))
+    while len(_KNOWN) >= _MOST_KNOWN:
+        del _KNOWN[next(iter(_KNOWN))]
+    _KNOWN[key] = found
+    return found
+
+
+def with_heads() -> Prefetch[str]:
+    """A job's heads with what the shelf has of them, in one query."""
+    return Prefetch("heads", JobHead.objects.select_related("stock_item__line"))
 
 
 def plan_of(job: Job) -> Plan:
     """The job's plan, as it began."""
-    if job.pk not in _PLANS:
-        _remember(_PLANS, job.pk, plan_from(job.plan, job.plan_shape), 500)
-    return _PLANS[job.pk]
-
-
-def side_of_job(job: Job) -> Side:
-    """The head a job is about; of both, the batter."""
-    return Side.RESONANT if job.part == "resonant" else Side.BATTER
+    return _known(job).plan
 
 
 @dataclass
@@ -56,7 +68,15 @@ class Ledger:
     plan: Plan
     log: dict[str, Logged] = field(default_factory=dict)
     bodies: dict[str, dict[str, Any]] = field(default_factory=dict)
+    made: dict[str, Any] = field(default_factory=dict)
     state: BenchState = field(init=False)
+
+    def once(self, name: str, make: Callable[[], T]) -> T:
+        """Something made of what never changes (the plan, an entry): once a process."""
+        if name not in self.made:
+            self.made[name] = make()
+        made: T = self.made[name]
+        return made
 
     def add(self, each: Logged, body: dict[str, Any]) -> None:
         """Take in one more stored entry."""
@@ -84,7 +104,7 @@ def logged(row: Mapping[str, Any]) -> Logged:
         row["seq"],
         row["by_name"],
         row["made_at"],
-        _entry(row["id"], row["body"], row["version"]),
+        entry_from(row["body"], row["version"]),
         row["device"],
         Standing(row["standing"]),
         str(against) if against else None,
@@ -97,10 +117,11 @@ def row_of(event: JobEvent) -> dict[str, Any]:
 
 
 def read_ledger(job: Job) -> Ledger:
-    """Read and fold a job's entries."""
-    ledger = Ledger(job, plan_of(job))
-    for row in JobEvent.objects.filter(job=job).order_by("seq").values(*_COLUMNS):
+    """Read what this process does not know of a job's entries yet, and fold them all."""
+    known = _known(job)
+    for row in JobEvent.objects.filter(job=job, seq__gt=known.last_seq).order_by("seq").values(*_COLUMNS):
         each = logged(row)
-        ledger.log[each.id], ledger.bodies[each.id] = each, row["body"]
+        known.log[each.id], known.bodies[each.id], known.last_seq = each, row["body"], each.seq
+    ledger = Ledger(job, known.plan, dict(known.log), dict(known.bodies), known.made)
     ledger.state = fold(ledger.plan, ledger.log.values())
     return ledger

@@ -5,7 +5,7 @@ from __future__ import annotations
 from uuid import UUID
 
 from apps.bench.answers import film_in_hand, target_words
-from apps.bench.ledger import Ledger, read_ledger
+from apps.bench.ledger import Ledger, read_ledger, with_heads
 from apps.bench.models import PARTS, DrumFinding, Job
 from apps.bench.schemas import BenchOut, CanBeFound, OfferOut, StandingFinding
 from apps.bench.shapes import Said, shape_bench
@@ -14,6 +14,7 @@ from apps.register.models import Drum
 from apps.register.sides import facts_of
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Place, finding, findings_for
+from drumwork.membrane import Head
 from drumwork.procedures.catalogue import offers_for
 
 __all__ = ["bench_of", "can_be_found", "job_by_id", "last_seq_of", "offers_of", "standing_findings"]
@@ -25,23 +26,25 @@ def last_seq_of(job_id: UUID) -> int:
 
 
 def job_by_id(job_id: UUID) -> Job:
-    return Job.objects.select_related("workshop", "drum").prefetch_related("heads__stock_item__line").get(pk=job_id)
+    return Job.objects.defer("plan").select_related("workshop", "drum").prefetch_related(with_heads()).get(pk=job_id)
 
 
-def _settling(ledger: Ledger, side: Side) -> str:
+def _settling(ledger: Ledger, side: Side, head: Head | None) -> str:
     """For a new head: what it will have done by its check."""
     job, wanted = ledger.job, ledger.state.target(side)
     if not ledger.plan.changes_heads or wanted is None:
         return ""
-    found = settling_of(job.drum, side.value, film_in_hand(job, ledger.state, side), None)
+    found = settling_of(job.drum, side.value, head, None)
     return settling_words(found, wanted, job.workshop.check_after_days, job.workshop.leave_above)
 
 
 def bench_of(job: Job) -> BenchOut:
     ledger = read_ledger(job)
+    films = {side: film_in_hand(job, ledger.state, side) for side in ledger.plan.sides}
     said = {
-        side: Said(target_words(job, ledger.state, side), _settling(ledger, side)) for side in ledger.plan.sides
-    }  # fmt: skip
+        side: Said(target_words(job, ledger.state, side, head), _settling(ledger, side, head))
+        for side, head in films.items()
+    }
     return shape_bench(job, job.drum, ledger, said)
 
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import partial
 from typing import Any, NamedTuple
-from uuid import UUID
 
 from django.conf import settings
 from django.utils import timezone
@@ -58,17 +58,9 @@ def shape_step(step: StepPlan) -> StepOut:
     )
 
 
-_STEPS: dict[UUID, list[StepOut]] = {}
-_MOST_KNOWN = 500
-
-
-def _steps(job: UUID, plan: Plan) -> list[StepOut]:
+def _steps(ledger: Ledger) -> list[StepOut]:
     """A plan never changes: shaping it once a process is enough."""
-    if job not in _STEPS:
-        while len(_STEPS) >= _MOST_KNOWN:
-            del _STEPS[next(iter(_STEPS))]
-        _STEPS[job] = [shape_step(step) for step in plan.steps]
-    return _STEPS[job]
+    return ledger.once("plan", lambda: [shape_step(step) for step in ledger.plan.steps])
 
 
 def _pairs(plan: Plan, side: Side) -> list[list[int]]:
@@ -161,8 +153,8 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         simulated=settings.DEMO,
         other_head=len(plan.drum.layouts) > 1,
         heads=[_head(plan, head, said.get(Side(head.side), Said("", ""))) for head in job.heads.all()],
-        plan=_steps(job.pk, plan),
-        log=[_entry(each, ledger) for each in ledger.log.values()],
+        plan=_steps(ledger),
+        log=[ledger.once(each.id, partial(_entry, each, ledger)) for each in ledger.log.values()],
         figures=figures_of(state),
         conflicts=_conflicts(ledger),
         write_on_head=f"{timezone.localtime():%m / %Y}",

@@ -9,7 +9,7 @@ import numpy as np
 from django.conf import settings
 from numpy.typing import NDArray
 
-from apps.bench.ledger import Ledger, read_ledger
+from apps.bench.ledger import Ledger, read_ledger, with_heads
 from apps.bench.models import Job
 from apps.hearing.keeping import keep_tap
 from apps.hearing.schemas import HeardFileOut, HeardOut, Place, RodHeardOut, shape_heard
@@ -41,7 +41,7 @@ FEWEST_TO_ALIGN = 4
 
 
 def _job(job_id: uuid.UUID) -> Job:
-    return Job.objects.select_related("workshop", "drum").prefetch_related("heads__stock_item__line").get(pk=job_id)
+    return Job.objects.select_related("workshop", "drum").prefetch_related(with_heads()).get(pk=job_id)
 
 
 def _read_last(state: BenchState, side: Side) -> float | None:
