@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -14,11 +14,15 @@ from apps.bench.wire import BodyIn, MoveIn
 from apps.workshops.schemas import TighteningPattern
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Where
+from drumwork.procedures.catalogue import CATALOGUE
 from drumwork.rods.clearing import FindingKind, Means
 from drumwork.work.kinds.steps import StepKind
 from drumwork.work.log import Standing
 from drumwork.work.plan import Part
 from drumwork.work.ways import Cadence
+
+WorkName = Annotated[str, Field(min_length=1, max_length=40, json_schema_extra={"enum": list(CATALOGUE)})]
+"""A closed type on the wire; what is not in the catalogue is refused by the catalogue, in words."""
 
 
 class StartHead(Schema):
@@ -35,7 +39,7 @@ class StartJob(Schema):
 
     id: UUID
     tag: str
-    work: str = Field(min_length=1, max_length=40)
+    work: WorkName
     part: Part = Part.BATTER
     heads: list[StartHead] = Field(default=[], max_length=2)
     pattern: TighteningPattern | None = None
@@ -284,7 +288,7 @@ class BenchOut(Schema):
     kind_words: str
     size: str
     part: Part
-    work: str
+    work: WorkName
     title: str
     changes_heads: bool
     state: Literal["open", "closed"]
@@ -323,13 +327,14 @@ class CanBeFound(Schema):
     words: str
     answer: str
     follow: Follow
+    part: str
     degrees: bool
 
 
 class OfferOut(Schema):
     """One piece of work on one part of a drum; `why_not` is empty where it can be done. `in_hand` is the job that is in the way."""
 
-    work: str
+    work: WorkName
     title: str
     words: str
     part: Part

@@ -83,6 +83,7 @@ def can_be_found(kind: DrumKind) -> list[CanBeFound]:
             words=each.words,
             answer=each.answer,
             follow=each.follow,
+            part=each.part,
             degrees=each.degrees,
         )
         for each in findings_for(kind)

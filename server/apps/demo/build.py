@@ -25,7 +25,7 @@ from apps.workshops.models import Workshop
 from apps.workshops.schemas import to_ways
 from drumwork.drums import Side, traits_of
 from drumwork.procedures.catalogue import CATALOGUE
-from drumwork.quantities import Length, Pitch, Turns
+from drumwork.quantities import Length, Pitch, Turns, ratio_of
 from drumwork.rods.clearing import ClearingTask, EvenRule, Learned, Round, propose
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
@@ -312,11 +312,11 @@ class Builder:
                 break
             who, kind = self.random.choice(self.people), "settling-check" if n == 0 else "routine-check"
             job_id = self._job(drum, side, "settling-check", when)
-            found = wanted * 2 ** (-dropped / 1200)
+            found = wanted * ratio_of(-dropped)
             spread = wanted * self.random.uniform(0.006, 0.022)
             self._pitch(drum, side, when - timedelta(minutes=5), found, spread, wanted)
             left = self.random.uniform(0.4, 1.0) * min(2.0, 0.02 * wanted)
-            self._pitch(drum, side, when, wanted * 2 ** (self.random.uniform(-3, 3) / 1200), left, wanted, job_id)
+            self._pitch(drum, side, when, wanted * ratio_of(self.random.uniform(-3, 3)), left, wanted, job_id)
             name = "Settling check" if n == 0 else "Routine check"
             text = f"{name}, {side}: found {dropped:.0f} cents down, cleared, spread {spread:.1f} → {left:.1f} Hz"
             self._write(drum, side, when, kind, text, f"{self.random.randint(2, 6)} rods turned", who, job_id, {})

@@ -7,6 +7,7 @@ from typing import Literal, NamedTuple
 
 from ninja import Schema
 
+from apps.bench.schemas import WorkName
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS
 from apps.register.sides import facts_of
@@ -35,7 +36,7 @@ class OwedOut(Schema):
     job_id: str | None
     doing: Doing
     action: str
-    work: str
+    work: WorkName | Literal[""]
     part: Part | None
     minutes: int | None
 

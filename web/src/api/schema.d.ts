@@ -583,8 +583,11 @@ export interface components {
             title: string;
             /** Where */
             where: string;
-            /** Work */
-            work: string;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check";
             /** Write On Head */
             write_on_head: string;
         };
@@ -623,6 +626,8 @@ export interface components {
             follow: components["schemas"]["Follow"];
             /** Id */
             id: string;
+            /** Part */
+            part: string;
             where: components["schemas"]["Where"];
             /** Words */
             words: string;
@@ -1353,8 +1358,11 @@ export interface components {
             why_not: string;
             /** Words */
             words: string;
-            /** Work */
-            work: string;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check";
         };
         /**
          * OwedOut
@@ -1396,7 +1404,7 @@ export interface components {
             /** Unit */
             unit: string;
             /** Work */
-            work: string;
+            work: ("new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check") | "";
         };
         /**
          * PairOut
@@ -2078,8 +2086,11 @@ export interface components {
             pattern?: ("star" | "neighbour-star" | "plus-cross" | "every-third" | "every-second") | null;
             /** Tag */
             tag: string;
-            /** Work */
-            work: string;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check";
         };
         /**
          * StepDoneIn

@@ -12,6 +12,7 @@ from typing import Final
 
 from drumwork.listening.context import TapContext, Where, usual_edge_hz
 from drumwork.listening.partials import Partial
+from drumwork.quantities import cents_of
 from drumwork.sources.bessel import BESSEL_ZEROS
 
 __all__ = ["EDGE_OVER_CENTRE", "choose_partial"]
@@ -49,7 +50,7 @@ LOW_DB_PER_OCTAVE: Final = 6.0
 
 
 def _cents(hz: float, other: float) -> float:
-    return 1200 * math.log2(hz / other)
+    return cents_of(hz / other)
 
 
 def _fits(ratio: float, family: Sequence[float]) -> float:

@@ -15,6 +15,8 @@ from numpy.typing import NDArray
 from scipy.fft import next_fast_len
 from scipy.interpolate import CubicSpline
 
+from drumwork.quantities import cents_of
+
 __all__ = ["Glide", "follow_glide", "unbend"]
 
 Array = NDArray[np.float64]
@@ -108,7 +110,7 @@ def follow_glide(x: Array, rate: float, peaks: Sequence[float]) -> Glide:
     k, doubt = told[best].k, told[best].sigma
     sharp = np.clip(k * courses[best].course, 0.0, MOST) if k > 0 else np.zeros(len(x))
     first = int(FIRST_S * rate)
-    return Glide(sharp, float(1200 * np.log2(1 + sharp[first:].max(initial=0.0))), 1731 * doubt)
+    return Glide(sharp, cents_of(1 + float(sharp[first:].max(initial=0.0))), 1731 * doubt)
 
 
 def settle(x: Array, rate: float, hz: float) -> tuple[float, float]:

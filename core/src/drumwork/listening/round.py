@@ -21,6 +21,7 @@ from numpy.typing import NDArray
 
 from drumwork.errors import TooFewReadings
 from drumwork.listening.partials import Partial
+from drumwork.quantities import cents_of, ratio_of
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["HeardRod", "RoundFit", "blend_of_pair", "fit_round", "merge_taps", "pair_of"]
@@ -64,13 +65,13 @@ def merge_taps(readings: Sequence[float]) -> float:
 
 
 def _near(rod: HeardRod, low: float, high: float) -> list[tuple[float, float]]:
-    beside = 2 ** (BESIDE_CENTS / 1200)
+    beside = ratio_of(BESIDE_CENTS)
     return [(hz, amp) for hz, amp in rod.partials if low / beside < hz < high * beside]
 
 
 def pair_of(rods: Sequence[HeardRod], middle: float) -> tuple[float, float]:
     """The two frequencies that the partials of all rods gather about: weighed two-means from the outermost inward."""
-    read = [rod.hz for rod in rods if abs(1200 * math.log2(rod.hz / middle)) < NEAR_CENTS]
+    read = [rod.hz for rod in rods if abs(cents_of(rod.hz / middle)) < NEAR_CENTS]
     found = [each for rod in rods for each in (_near(rod, min(read), max(read)) or [(rod.hz, 1.0)])]
     hz, weight = np.array([each[0] for each in found]), np.array([each[1] for each in found])
     low, high = np.percentile(hz, 10), np.percentile(hz, 90)

@@ -26,6 +26,7 @@ from drumwork.listening.verdict import (
     refusal_of_ring,
     refusal_of_sound,
 )
+from drumwork.quantities import cents_of
 
 __all__ = ["Status", "TapReading", "listen_to_tap"]
 
@@ -170,7 +171,7 @@ def listen_to_tap(samples: NDArray[np.floating], rate: int, context: TapContext 
     together = heads_together(best.hz, family.partials, known)
     hz, error = _read(family, best, heard.rate)
     sigma = math.hypot(
-        LEAST_SIGMA_CENTS, 1200 * math.log2(1 + error / hz), family.doubt_cents, GLIDE_SHARE * family.glide_cents
+        LEAST_SIGMA_CENTS, cents_of(1 + error / hz), family.doubt_cents, GLIDE_SHARE * family.glide_cents
     )
     reason = TOGETHER if together else doubts_of(heard, ring, family.glide_cents, best.level_db, expected)
     status = Status.FLAG if reason else Status.OK

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from typing import Final
 
@@ -13,6 +12,7 @@ from drumwork.listening.context import TapContext, Where
 from drumwork.listening.onset import Ring
 from drumwork.listening.partials import Partial
 from drumwork.listening.prepare import Heard
+from drumwork.quantities import cents_of
 
 __all__ = [
     "TOGETHER",
@@ -138,7 +138,7 @@ def other_head(hz: float, context: TapContext) -> bool:
     """Far from what was expected of this head and at the pitch of the other, which was not muted."""
     if context.other_hz is None or context.expect_hz is None or context.other_muted or context.at is Where.CENTRE:
         return False
-    off, beside = (abs(1200 * math.log2(hz / other)) for other in (context.expect_hz, context.other_hz))
+    off, beside = (abs(cents_of(hz / other)) for other in (context.expect_hz, context.other_hz))
     return off > EXPECTED_CENTS and beside < OTHER_HEAD_CENTS
 
 
@@ -146,7 +146,7 @@ def alike(hz: float, context: TapContext) -> bool:
     """The other head rings along and is tuned much like this one."""
     if context.other_hz is None or context.other_muted or context.at is Where.CENTRE:
         return False
-    return abs(1200 * math.log2((context.expect_hz or hz) / context.other_hz)) < TOGETHER_CENTS
+    return abs(cents_of((context.expect_hz or hz) / context.other_hz)) < TOGETHER_CENTS
 
 
 def heads_together(hz: float, partials: Sequence[Partial], context: TapContext) -> bool:
@@ -154,7 +154,7 @@ def heads_together(hz: float, partials: Sequence[Partial], context: TapContext) 
     between pulls them apart (two films on one shell, `drumwork.simulated.shell`)."""
     level = max((each.level_db for each in partials if each.hz == hz), default=0.0)
     return alike(hz, context) and any(
-        APART_CENTS[0] < abs(1200 * math.log2(each.hz / hz)) < APART_CENTS[1] and each.level_db > level - BESIDE_DB
+        APART_CENTS[0] < abs(cents_of(each.hz / hz)) < APART_CENTS[1] and each.level_db > level - BESIDE_DB
         for each in partials
     )
 

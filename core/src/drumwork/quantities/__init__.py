@@ -6,7 +6,9 @@ from drumwork.quantities.pitch import (
     LOWEST_HZ,
     Interval,
     Pitch,
+    cents_of,
     parse_pitch,
+    ratio_of,
 )
 from drumwork.quantities.turns import Turns, parse_turns
 
@@ -17,7 +19,9 @@ __all__ = [
     "Length",
     "Pitch",
     "Turns",
+    "cents_of",
     "parse_length",
     "parse_pitch",
     "parse_turns",
+    "ratio_of",
 ]

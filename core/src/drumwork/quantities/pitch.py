@@ -10,7 +10,7 @@ from typing import Final
 from drumwork.errors import BadQuantity
 from drumwork.sources import iso16
 
-__all__ = ["HIGHEST_HZ", "LOWEST_HZ", "Interval", "Pitch", "parse_pitch"]
+__all__ = ["HIGHEST_HZ", "LOWEST_HZ", "Interval", "Pitch", "cents_of", "parse_pitch", "ratio_of"]
 
 LOWEST_HZ: Final = 20.0
 """Below this nobody hears a pitch (lower edge of hearing, ISO 226 starts at 20 Hz)."""
@@ -25,6 +25,24 @@ _NOTE: Final = re.compile(
 _HERTZ: Final = re.compile(r"^\s*(\d+(?:[.,]\d+)?)\s*(?:hz)?\s*$", re.I)
 
 
+def cents_of(ratio: float) -> float:
+    """A ratio of two frequencies in cents; the one place that knows how many make an octave.
+
+    >>> round(cents_of(1.5), 3)
+    701.955
+    """
+    return iso16.CENTS_PER_OCTAVE * math.log2(ratio)
+
+
+def ratio_of(cents: float) -> float:
+    """Cents as a ratio of two frequencies.
+
+    >>> ratio_of(1200.0)
+    2.0
+    """
+    return float(2 ** (cents / iso16.CENTS_PER_OCTAVE))
+
+
 @dataclass(frozen=True, slots=True)
 class Interval:
     """A ratio of two frequencies, in cents (1/1200 octave)."""
@@ -33,13 +51,13 @@ class Interval:
 
     @property
     def ratio(self) -> float:
-        return float(2 ** (self.cents / iso16.CENTS_PER_OCTAVE))
+        return ratio_of(self.cents)
 
     @classmethod
     def from_ratio(cls, ratio: float) -> Interval:
         if ratio <= 0:
             raise BadQuantity("A ratio of pitches must be more than 0.", ratio=ratio)
-        return cls(iso16.CENTS_PER_OCTAVE * math.log2(ratio))
+        return cls(cents_of(ratio))
 
 
 @dataclass(frozen=True, slots=True, order=True)

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from drumwork.errors import BadQuantity
-from drumwork.quantities import Pitch
+from drumwork.quantities import Pitch, ratio_of
 
 __all__ = ["Dropped", "FilmKind", "Settling", "expect_settling"]
 
@@ -69,13 +69,13 @@ class Settling:
 
     def pitch_at(self, left_at: Pitch, days: float) -> Pitch:
         """Expected pitch when it was left at `left_at`."""
-        return Pitch(left_at.hz * 2 ** (-self.drop_cents(days) / 1200))
+        return Pitch(left_at.hz * ratio_of(-self.drop_cents(days)))
 
     def leave_at(self, target: Pitch, check_after_days: float, share: float = 1.0) -> Pitch:
         """The pitch to leave it at so that it has come to the target by the check; `share` 0 for workshops that leave none."""
         if not 0 <= share <= 1:
             raise BadQuantity("The share to leave above pitch lies between 0 and 1.", share=share)
-        return Pitch(target.hz * 2 ** (share * self.drop_cents(check_after_days) / 1200))
+        return Pitch(target.hz * ratio_of(share * self.drop_cents(check_after_days)))
 
     def next_check_days(self, cleared_at_days: float) -> float | None:
         """Days after fitting when another check is worth making, cleared at `cleared_at_days`; None when it never is."""

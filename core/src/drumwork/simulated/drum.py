@@ -14,7 +14,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.quantities import Turns
+from drumwork.quantities import Turns, ratio_of
 from drumwork.rods.layout import RodLayout
 from drumwork.settling import expect_settling
 from drumwork.simulated.microphone import Microphone
@@ -78,7 +78,7 @@ class SimulatedDrum:
 
     def settle(self, cents: float) -> None:
         """The film stretches: the whole head falls by so many cents."""
-        self._pull = self._pull * 2 ** (-2 * cents / 1200)
+        self._pull = self._pull * ratio_of(-2 * cents)
 
     def rest(self, days: float) -> None:
         """So many days go by, and the film settles by as much as film of its age does."""

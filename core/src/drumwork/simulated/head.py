@@ -12,7 +12,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.quantities import Pitch, Turns
+from drumwork.quantities import Pitch, Turns, ratio_of
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["SimulatedHead"]
@@ -76,7 +76,7 @@ class SimulatedHead:
 
     def drop(self, cents: float) -> None:
         """Settle: the whole head falls by so many cents."""
-        self._z = self._z * 2 ** (-2 * cents / 1200)
+        self._z = self._z * ratio_of(-2 * cents)
 
     def true_hz(self) -> Mapping[int, float]:
         return {rod: float(self.near_hz * np.sqrt(self._z[rod - 1])) for rod in self.layout.rods}

@@ -14,6 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.signal import butter, sosfilt
 
+from drumwork.quantities import ratio_of
+
 __all__ = ["Partial", "Ringing", "Tap", "decay_rate", "softness"]
 
 Array = NDArray[np.float64]
@@ -59,7 +61,7 @@ class Ringing:
     ) -> Array:
         """(samples,) no noise; begins with the stroke."""
         t = np.arange(int(seconds * rate)) / rate
-        sharp = 2 ** (self.glide_cents * strength**2 / 1200) - 1
+        sharp = ratio_of(self.glide_cents * strength**2) - 1
         slowest = FALL_60_DB / self.decay_s
         phase_time = t + sharp * (1 - np.exp(-2 * slowest * t)) / (2 * slowest)
         rise = 1 - np.exp(-t / ATTACK_S)

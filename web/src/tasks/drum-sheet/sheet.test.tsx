@@ -35,7 +35,7 @@ const side = (more: Partial<Schemas['FittedOut']> = {}): Schemas['FittedOut'] =>
   ...more,
 })
 const offer = (words: string, part: Offer['part'], more: Partial<Offer> = {}): Offer => ({
-  work: words,
+  work: 'settling-check',
   title: words,
   words,
   part,

@@ -23,7 +23,7 @@ const item = (more: Partial<OwedItem>): OwedItem => ({
   job_id: null,
   doing: 'start',
   action: 'Check',
-  work: 'check-it',
+  work: 'settling-check',
   part: 'batter',
   minutes: 9,
   ...more,
@@ -34,7 +34,7 @@ describe('the owed list', () => {
   it('is one link a line, to the one next action, with its reason in words', () => {
     show(<OwedLedger items={[item({})]} />)
     const line = screen.getByRole('link')
-    expect(line.getAttribute('href')).toBe('/drums/MQ-001/start?work=check-it&part=batter')
+    expect(line.getAttribute('href')).toBe('/drums/MQ-001/start?work=settling-check&part=batter')
     for (const words of [
       'Cormorant',
       'new batter head; its check was due Sunday',

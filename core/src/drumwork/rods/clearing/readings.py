@@ -13,6 +13,7 @@ from enum import StrEnum
 from typing import Final
 
 from drumwork.errors import BadQuantity
+from drumwork.quantities import cents_of
 
 __all__ = ["EAR_CENTS", "EAR_WORDS", "READING_SD", "Ear", "Means", "cents_of_z", "hears", "z_of_cents"]
 
@@ -87,7 +88,7 @@ def cents_of_z(z: float) -> float:
     """Cents of pitch that go with a ratio of tensions."""
     if z <= 0:
         raise BadQuantity("A tension must be more than nothing.", z=z)
-    return 1200 * math.log2(math.sqrt(z))
+    return cents_of(math.sqrt(z))
 
 
 def z_of_cents(cents: float) -> float:

@@ -13,6 +13,12 @@ function words(found: Finding, known: Schemas['CanBeFound'][], many: boolean): s
   return `${name}${at ? `, ${at}` : ''}`
 }
 
+/** A part is wanted: to be fetched now, or owed after the job. */
+function fetched(found: Finding, known: Schemas['CanBeFound'][]): string {
+  const part = known.find((each) => each.id === found.finding)?.part
+  return part ? `, to fetch: ${part}` : ''
+}
+
 interface Props {
   bench: Bench
   enter: (body: Body) => void
@@ -30,6 +36,7 @@ export function FoundList({ bench, enter, mayChange }: Props) {
         <li key={each.event}>
           <span>
             <b>Found:</b> {words(each, known, bench.heads.length > 1)} <small>{DEGREE[each.degree]}</small>
+            <small>{fetched(each, known)}</small>
             {each.note ? <small> {each.note}</small> : null}
           </span>
           {mayChange ? (

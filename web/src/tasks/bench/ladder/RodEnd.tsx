@@ -1,10 +1,9 @@
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import { turns32 } from '../../../domain/turns'
-import { Tally } from '../../../ui/Tally'
 import type { Rod } from '../log/types'
 import type { Exception } from '../kinds/passes/useExceptions'
 import type { End } from './scale'
+import { Turns } from './Turns'
 
 interface Props {
   number: number
@@ -52,19 +51,6 @@ export function RodEnd({ number, end, lost, hand, onRod, mirror, asked, exceptio
       </Strokes>
     </Side>
   )
-}
-
-function Turns({ rod }: { rod: Rod | null }) {
-  if (!rod) return null
-  if (rod.turned) {
-    return rod.turned.turns_32 === null ? (
-      <small>skipped</small>
-    ) : (
-      <Tally turns={turns32(rod.turned.turns_32)} after=" ✓" />
-    )
-  }
-  if (rod.owed_32 === null || rod.owed_32 === undefined) return null
-  return rod.owed_32 ? <Tally turns={turns32(rod.owed_32)} owed /> : <small>level</small>
 }
 
 const Side = styled(AriaButton)`

@@ -1,14 +1,11 @@
-import type { Act } from '../../Actions'
 import type { Bench, Lap, Step } from '../../log/types'
-import type { Next, Of } from '../../cursor'
-import { doneAct, SPACE, type Given, type KindView, type PanelProps } from '../kind'
+import type { Next } from '../../cursor'
+import type { KindView, PanelProps } from '../kind'
 import { TurnPanel } from '../passes/TurnPanel'
 import { ClearedPanel, GaugePanel, StuckPanel } from './DonePanels'
+import { clearMain, clearQuiet } from './acts'
 import { ReadPanel } from './ReadPanel'
-import { turnMain, turnQuiet } from '../passes/passes'
 import { turning } from '../passes/turning'
-
-const FINEST = 1 // thirty-second
 
 function next(bench: Bench, step: Step): Next {
   const lapNo = step.laps.length - 1
@@ -22,124 +19,6 @@ function next(bench: Bench, step: Step): Next {
     return !rod?.reading && !rod?.reference
   })
   return { kind: 'read', step, lap, lapNo, rod: unread ?? null }
-}
-
-const work = ({ enter }: Given, next: Of<'read' | 'stuck' | 'cleared'>) =>
-  enter({ kind: 'plan', step: next.step.id, lap: next.lapNo })
-
-function readMain(given: Given, next: Of<'read'>): Act {
-  const { bench, reading } = given
-  if (reading.allRead) return { words: 'Work out the turns', key: SPACE, run: () => work(given, next) }
-  if (bench.means === 'ear')
-    return {
-      words: `Level with rod ${bench.head.reference ?? 1}`,
-      key: SPACE,
-      run: () => reading.judge('level'),
-    }
-  if (bench.means === 'pitch' && !reading.typed.trim() && reading.listening.ready)
-    return { words: 'Listen, hands free', key: SPACE, run: reading.listening.start }
-  return {
-    words: reading.middle ? 'Keep the middle' : `Keep rod ${reading.rod ?? ''}`,
-    key: 'enter',
-    run: reading.keep,
-    off: !reading.typed.trim(),
-  }
-}
-
-function clearedMain(given: Given, next: Of<'cleared'>): Act {
-  const { reading } = given
-  if (!reading.gauging) return doneAct(given, next.step)
-  if (reading.rod !== null)
-    return { words: `Keep rod ${reading.rod}`, key: 'enter', run: reading.keep, off: !reading.typed.trim() }
-  return {
-    words: 'Judge the pull',
-    key: SPACE,
-    run: () => {
-      work(given, next)
-      reading.gauge(false)
-    },
-  }
-}
-
-function stuckMain(given: Given, next: Of<'stuck'>): Act {
-  if (given.bench.step_32 === FINEST) return doneAct(given, next.step, 'Leave it so')
-  return {
-    words: 'Work in 1/32 turns',
-    key: SPACE,
-    run: () => {
-      given.enter({ kind: 'step_size', step_32: FINEST })
-      work(given, next)
-    },
-  }
-}
-
-function main(given: Given): Act | null {
-  const { next } = given
-  switch (next.kind) {
-    case 'turn':
-      return turnMain(given, next)
-    case 'read':
-      return readMain(given, next)
-    case 'cleared':
-      return clearedMain(given, next)
-    case 'stuck':
-      return stuckMain(given, next)
-    default:
-      return null
-  }
-}
-
-/** What can be heard beside the rods, and putting a round right that was tapped in another order. */
-function readQuiet({ bench, reading, enter }: Given, next: Of<'read'>): Act[] {
-  const hearing: Act[] =
-    bench.means === 'pitch'
-      ? [
-          reading.middle
-            ? { words: 'Back to the rods', key: 'I', run: () => reading.toMiddle(false) }
-            : { words: 'Tap the middle', key: 'I', run: () => reading.toMiddle(true) },
-          ...(reading.tapped ? [{ words: 'Put the readings right', key: 'O', run: reading.putRight }] : []),
-        ]
-      : []
-  const enough = () => enter({ kind: 'step_done', step: next.step.id })
-  return next.lapNo > 0 || next.step.again
-    ? [...hearing, { words: 'Even enough as it is', key: 'F', run: enough }]
-    : hearing
-}
-
-function quiet(given: Given): Act[] {
-  const { next, reading, enter, bench } = given
-  switch (next.kind) {
-    case 'turn':
-      return turnQuiet(given, next)
-    case 'read':
-      return readQuiet(given, next)
-    case 'cleared':
-      if (next.lap.plan?.means !== 'pitch') return []
-      return reading.gauging
-        ? [{ words: 'Leave the gauge', key: 'G', run: () => reading.gauge(false) }]
-        : [{ words: 'Gauge each rod too', key: 'G', run: () => reading.gauge(true) }]
-    case 'stuck': {
-      const { plan } = next.lap
-      return [
-        {
-          words: 'Tap round again',
-          key: 'R',
-          run: () => plan && enter({ kind: 'undo', event: plan.event }),
-        },
-        ...(bench.step_32 === FINEST
-          ? []
-          : [
-              {
-                words: 'Leave it so',
-                key: 'F',
-                run: () => enter({ kind: 'step_done', step: next.step.id }),
-              },
-            ]),
-      ]
-    }
-    default:
-      return []
-  }
 }
 
 function ClearPanel({ bench, next, deeds, onWhy }: PanelProps) {
@@ -172,4 +51,4 @@ function ClearPanel({ bench, next, deeds, onWhy }: PanelProps) {
 }
 
 /** Rounds of reading and turning until the head is in tune with itself. */
-export const clear: KindView = { next, main, quiet, Panel: ClearPanel }
+export const clear: KindView = { next, main: clearMain, quiet: clearQuiet, Panel: ClearPanel }

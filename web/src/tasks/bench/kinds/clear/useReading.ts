@@ -1,7 +1,9 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import type { Body } from '../../../../api/outbox'
 import { useListening, type Listening } from './listening/useListening'
+import { draftKey, keepFor, kept, otherKey, RINGS } from './kept'
 import { readingProblem } from './readingProblem'
+import { useTapped } from './useTapped'
 import type { Next } from '../../cursor'
 import type { Bench, Lap } from '../../log/types'
 
@@ -28,42 +30,6 @@ export interface Reading {
   tapped: Lap['tapped']
   putRight: () => void
   listening: Listening
-}
-
-/** A tap may be on its way while a rod is still to be read. */
-const QUIET_MS = 3500
-
-function useTapped(next: Next): Lap['tapped'] {
-  const found = next.kind === 'read' ? next.lap.tapped : null
-  const asked = found ? JSON.stringify(found.moves) : ''
-  const whole = next.kind === 'read' && next.rod === null
-  const [quiet, setQuiet] = useState('')
-  useEffect(() => {
-    if (!asked || whole) return
-    const timer = setTimeout(() => setQuiet(asked), QUIET_MS)
-    return () => clearTimeout(timer)
-  }, [asked, whole])
-  return found && (whole || quiet === asked) ? found : null
-}
-
-const draftKey = (job: string): string => `red-tally-reading:${job}`
-const otherKey = (job: string): string => `red-tally-other-head:${job}`
-const RINGS = 'rings'
-
-function kept(key: string): string {
-  try {
-    return sessionStorage.getItem(key) ?? ''
-  } catch {
-    return ''
-  }
-}
-
-function keepFor(key: string, text: string): void {
-  try {
-    sessionStorage.setItem(key, text)
-  } catch {
-    // Storage refused: it lasts as long as the page.
-  }
 }
 
 /** The reading being typed. Half a number survives a reload too. */

@@ -1,7 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { TapCatcher } from './catcher'
 import { cueSeconds, play, wayTo, type Cue } from './cues'
-import { hearFile, hearSimulated, hearTap, wordsOf, type Heard } from './hear'
+import { hearSimulated, hearTap, wordsOf, type Heard } from './hear'
+import { hearFiles } from './recordings'
+import type { Given } from './given'
 import { openMicrophone, whyNot, type Device, type Open } from './microphone'
 
 export interface Listening {
@@ -22,29 +24,8 @@ export interface Listening {
   files: (files: readonly File[]) => void
 }
 
-interface Given {
-  job: string
-  /** The clearing step, and its round. */
-  step: string
-  lap: number
-  /** The rod that is to be tapped next, null when every rod is read. */
-  rod: number | null
-  /** Rods in the order they are tapped, and how many places the head has. */
-  rods: readonly number[]
-  count: number
-  /** The middle is tapped now instead. */
-  middle: boolean
-  /** The other head lies on a cloth, and does not ring along. */
-  otherMuted: boolean
-  keep: (rod: number, heard: Heard) => void
-  keepMiddle: (heard: Heard) => void
-}
-
 const NEXT_SIMULATED_MS = 450
 const AT_ONCE = 2
-
-const byName = (one: File, other: File) => one.name.localeCompare(other.name, undefined, { numeric: true })
-const rodsOf = (count: number) => (count === 1 ? '1 rod' : `${count} rods`)
 
 /** Ears for the bench: taps from the microphone, the simulated drum or a file become readings, rod after rod. */
 export function useListening(given: Given): Listening {
@@ -164,47 +145,6 @@ export function useListening(given: Given): Listening {
     return () => clearTimeout(timer)
   }, [state, asked, given.step, given.lap, given.otherMuted])
 
-  /** A round in one recording, or in many with a tap or more each, in the order of their names. */
-  const files = async (chosen: readonly File[]) => {
-    const { job, step, lap, rods, rod, otherMuted } = now.current
-    let left = rods.slice(rod === null ? 0 : rods.indexOf(rod))
-    const said = new Set<string>()
-    let [taken, all, read] = [0, 0, 0]
-    for (const each of [...chosen].sort(byName)) {
-      setWords(`Hearing ${each.name}.`)
-      try {
-        const {
-          taps,
-          readings,
-          words: ofFile,
-        } = await hearFile({ job, step, lap, rod: left[0] ?? null, otherMuted }, left, each)
-        for (const one of readings) now.current.keep(one.rod, one.heard)
-        left = left.filter((one) => !readings.some((given) => given.rod === one))
-        setLast(readings.at(-1)?.heard ?? taps.at(-1) ?? null)
-        const refused = taps.filter((tap) => tap.status === 'refuse')
-        ;[taken, all, read] = [
-          taken + taps.length - refused.length,
-          all + taps.length,
-          read + readings.length,
-        ]
-        if (ofFile) said.add(ofFile)
-        if (refused[0]) said.add(`One was not: ${refused[0].reason}.`)
-      } catch (error) {
-        said.add(chosen.length > 1 ? `${each.name}: ${wordsOf(error)}` : wordsOf(error))
-      }
-    }
-    setWords(
-      [
-        ...(all
-          ? [
-              `${all === 1 && taken === 1 ? 'The tap was' : `${taken} of ${all} taps`} taken for ${rodsOf(read)}.`,
-            ]
-          : []),
-        ...said,
-      ].join(' '),
-    )
-  }
-
   return {
     state,
     level,
@@ -216,6 +156,6 @@ export function useListening(given: Given): Listening {
     use: begin,
     simulate: () => setState('simulated'),
     stop,
-    files: (chosen) => void files(chosen),
+    files: (chosen) => void hearFiles(chosen, () => now.current, { words: setWords, last: setLast }),
   }
 }
