@@ -38,29 +38,20 @@ def take(
 
 
 def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
-    heron, kittiwake, dunlin, plover, drifter = (
-        f"/bench/{_job(browser, name)}" for name in ("Heron", "Kittiwake", "Dunlin", "Plover", "Drifter")
+    heron, kittiwake, dunlin, plover = (
+        f"/bench/{_job(browser, name)}" for name in ("Heron", "Kittiwake", "Dunlin", "Plover")
     )
     views = [
         ("today", "/", "Overdue", 1280, 800, "bench"),
         ("drums", "/drums", "Cormorant", 1280, 800, "bench"),
         ("drum-sheet", "/drums/MQ-041", "History", 1280, 800, "bench"),
         ("drum-form", "/drums/MQ-041/edit", "Which drum", 1280, 800, "bench"),
-        (
-            "start-job",
-            "/drums/MQ-031/start?work=new-batter-head&part=batter",
-            "Order of the rods",
-            1280,
-            800,
-            "bench",
-        ),
         ("start-both", "/drums/MQ-017/start?work=both-heads&part=heads", "Which head first", 1280, 800, "bench"),
         ("bench-turn", heron, "next rod", 1280, 800, "bench"),
         ("bench-turn-stage", heron, "next rod", 1280, 800, "stage"),
         ("bench-slacken", kittiwake, "in this order", 1280, 800, "bench"),
         ("bench-read", dunlin, "tap at rod", 1280, 800, "bench"),
         ("bench-step", plover, "Clean the edge", 1280, 800, "bench"),
-        ("bench-rest", drifter, "Resting", 1280, 800, "stage"),
         ("bench-tablet", heron, "next rod", 800, 1280, "bench"),
         ("bench-phone", heron, "next rod", 390, 844, "bench"),
         ("today-phone", "/", "Overdue", 390, 844, "stage"),
