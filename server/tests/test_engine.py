@@ -4,7 +4,7 @@ import uuid
 from typing import Any
 
 import pytest
-from house import Api, Hands, House, make_drum
+from house import Api, Hands, House, make_drum, start_body
 
 from apps.bench.effects import HANDLERS
 from apps.bench.models import DrumFinding, Job, JobHead
@@ -66,6 +66,14 @@ def test_both_heads_are_one_job_and_land_together(house: House, both: Hands) -> 
     assert (entry.kind, entry.side) == ("both-heads", "")
     assert entry.record["heads"]["resonant"]["new_head"] == "single 10 coated"
     assert len(entry.record["rounds"]) == 2
+
+
+def test_a_drum_without_a_usual_pitch_takes_the_one_it_was_brought_to(api: Api, house: House) -> None:
+    drum = make_drum(house.workshop, "WR-011", name="Smew", wanted_batter_hz=None)
+    _, bench = api("POST", "/bench/jobs", start_body(drum, target="A3"))
+    Hands(api, bench["id"]).do(kind="close")
+    drum.refresh_from_db()
+    assert drum.wanted_batter_hz == 220.0  # ISO 16, an octave below 440
 
 
 def test_a_close_that_fails_half_way_leaves_nothing(house: House, both: Hands) -> None:

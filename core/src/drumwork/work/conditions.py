@@ -20,8 +20,7 @@ from drumwork.findings import Place
 from drumwork.rods.layout import RodLayout
 
 __all__ = [
-    "ALWAYS", "NEVER", "All", "Any_", "Condition", "Found", "FoundThing", "Has", "IsKind", "Not", "OnSide", "RodsAtLeast",
-    "Situation", "Way", "condition_from", "condition_to",
+    "ALWAYS", "NEVER", "All", "Any_", "Condition", "Found", "FoundThing", "Has", "IsKind", "Not", "OnSide", "Situation", "Way", "condition_from", "condition_to",
 ]  # fmt: skip
 
 
@@ -156,19 +155,6 @@ class OnSide(_AboutDrum):
 
     def words(self) -> str:
         return f"on the {self.side.value} head"
-
-
-@dataclass(frozen=True)
-class RodsAtLeast(_AboutDrum):
-    """The head in hand has at least so many rods."""
-
-    count: int
-
-    def here(self, at: Situation) -> bool:
-        return at.side is not None and at.layouts[at.side].count >= self.count
-
-    def words(self) -> str:
-        return f"{self.count} rods or more"
 
 
 @dataclass(frozen=True)

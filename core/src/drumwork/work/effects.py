@@ -80,7 +80,7 @@ class CarryFindings:
 class Log:
     """A line in the drum's history; `words` names the way it is told."""
 
-    words: Literal["fitted", "checked", "done"]
+    words: Literal["fitted", "checked"]
     title: str = ""
     kind: Literal["log"] = "log"
 

@@ -8,7 +8,7 @@ from drumwork.drums import Side
 from drumwork.quantities import Turns
 from drumwork.work.state import BenchState
 
-__all__ = ["checked_words", "cleared_words", "done_words", "fitted_words"]
+__all__ = ["checked_words", "cleared_words", "fitted_words"]
 
 
 def cleared_words(state: BenchState, side: Side) -> str:
@@ -48,9 +48,3 @@ def checked_words(state: BenchState, title: str) -> tuple[str, str]:
     turned = {rod for lap in state.rounds(side) for rod, mark in lap.turned.items() if mark.value}
     text = f"{title}, {side.value}: {cleared_words(state, side)}"
     return text, f"{len(turned)} rods turned" if turned else "nothing to turn"
-
-
-def done_words(state: BenchState, title: str) -> tuple[str, str]:
-    """Work without readings: its title, and how many things were found."""
-    found = len(state.found)
-    return title, f"{found} thing{'s' if found != 1 else ''} found" if found else "nothing found"

@@ -111,6 +111,7 @@ def _effects(part: Part) -> tuple[Effect, ...]:
             effects.ChangeHead(side),
             effects.RecordPitch(side),
             effects.KeepAnswer(side),
+            effects.KeepTarget(side),
             effects.AnswerChecks(side),
             effects.BookCheck(side),
         )

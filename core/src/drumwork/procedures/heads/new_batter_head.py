@@ -76,6 +76,7 @@ def _effects(part: Part) -> tuple[Effect, ...]:
         effects.ChangeHead(_B),
         effects.RecordPitch(_B),
         effects.KeepAnswer(_B),
+        effects.KeepTarget(_B),
         effects.CarryFindings(),
         effects.Log("fitted"),
         effects.AnswerChecks(_B),

@@ -65,6 +65,7 @@ def _effects(part: Part) -> tuple[Effect, ...]:
         effects.ChangeHead(_R),
         effects.RecordPitch(_R),
         effects.KeepAnswer(_R),
+        effects.KeepTarget(_R),
         effects.CarryFindings(),
         effects.Log("fitted"),
         effects.AnswerChecks(_R),
