@@ -43,6 +43,11 @@ SEEN = """
 const seen = (e) => e.checkVisibility({visibilityProperty: true}) && e.getClientRects().length > 0
 const words = (e) => e.innerText.split('\\n').map((line) => line.trim()).filter(Boolean).join('\\n')
 """
+COMES = """
+const control = arguments[0];
+control.came = false;
+control.addEventListener('pointerdown', () => { control.came = true; }, {capture: true, once: true});
+"""
 CONTROLS = "button, a, [role=menuitem], label, [role=radio]"
 SIGNED_IN: dict[tuple[str, str], list[dict[str, Any]]] = {}  # cookies by address and name
 
@@ -149,17 +154,21 @@ class Browser:
         self.until(f"“{words}” to be pressed", lambda: self.click(self.named(words, css)))
 
     def click(self, control: WebElement) -> bool:
-        """Click it, unless it is disabled or covered; first it must have come to rest, or the click falls beside it."""
+        """Click it, unless it is disabled or covered, or moved away under the click: whether the press came to it."""
         where = None
         while where != (where := control.rect):
             time.sleep(0.05)
         if not control.is_enabled():
             return False
+        self.driver.execute_script(COMES, control)
         try:
             control.click()
         except ElementClickInterceptedException:
             return False
-        return True
+        try:
+            return bool(self.driver.execute_script("return arguments[0].came", control))
+        except StaleElementReferenceException:  # it did its work and went
+            return True
 
     def field(self, label: str) -> WebElement:
         """The input under this label."""
