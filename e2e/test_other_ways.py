@@ -15,6 +15,11 @@ from e2e.support.installation import Installation
 
 
 def choose(browser: Browser, label: str, words: str) -> None:
+    def offered() -> bool:
+        """What the register holds has come."""
+        return words in [each.text for each in Select(browser.one(f"select[aria-label='{label}']")).options]
+
+    browser.until(f"“{words}” to be offered", offered)
     Select(browser.one(f"select[aria-label='{label}']")).select_by_visible_text(words)
 
 
