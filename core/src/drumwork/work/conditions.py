@@ -10,6 +10,7 @@ again whenever something is found.
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, Protocol
@@ -50,7 +51,7 @@ class Situation:
         return traits_of(self.kind)
 
 
-class Condition:
+class Condition(ABC):
     """Base of all. Joined with `&`, `|` and `~`."""
 
     def __and__(self, other: Condition) -> Condition:
@@ -62,16 +63,17 @@ class Condition:
     def __invert__(self) -> Condition:
         return Not(self)
 
+    @abstractmethod
     def settle(self, at: Situation) -> Condition:
         """The same with everything about drum and ways decided: ALWAYS, NEVER, or what is left about findings."""
-        raise NotImplementedError
 
+    @abstractmethod
     def holds(self, found: Iterable[FoundThing]) -> bool:
         """For a settled condition: whether it holds with what was found so far."""
-        raise NotImplementedError
 
+    @abstractmethod
     def words(self) -> str:
-        raise NotImplementedError
+        """How the catalogue says it."""
 
     def leaves(self) -> tuple[Condition, ...]:
         """The plain conditions this one is made of."""
@@ -105,8 +107,9 @@ class _AboutDrum(Condition):
 
     __slots__ = ()
 
+    @abstractmethod
     def here(self, at: Situation) -> bool:
-        raise NotImplementedError
+        """Whether it holds of this drum and these ways."""
 
     def settle(self, at: Situation) -> Condition:
         return _plain(self.here(at))
