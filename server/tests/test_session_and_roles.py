@@ -4,9 +4,11 @@ import json
 
 import pytest
 from django.contrib.auth.models import User
+from django.contrib.sessions.models import Session
 from django.test import Client, override_settings
 from house import Api, House
 
+from apps.workshops.models import Membership, Workshop
 from config.api import api as ninja_api
 
 SHAPE = {"code", "message", "fields", "kept"}
@@ -130,3 +132,26 @@ def test_one_log_line_a_request_with_its_duration(house: House, caplog: pytest.L
     (line,) = [record for record in caplog.records if record.name == "redtally.request"]
     assert (line.method, line.path, line.status, line.user) == ("GET", "/api/today", 200, house.technician.user_id)
     assert line.ms >= 0
+
+
+def test_whoever_is_known_by_their_session_is_asked_about_each_time(house: House) -> None:
+    """A process keeps who is behind a session; any change to session, person, membership or workshop must count at once."""
+    api = Api(house.viewer)
+    assert api("GET", "/register/drums")[0] == 200
+    assert api("GET", "/register/drums")[0] == 200
+    member = Membership.objects.get(user__username="wharf-viewer")
+    Membership.objects.filter(pk=member.pk).update(role=Membership.Role.TECHNICIAN)
+    assert api("PUT", "/workshop/ways", {})[0] == 422
+    Workshop.objects.filter(pk=member.workshop_id).update(length_unit="mm")
+    assert "mm" in api("GET", "/register/drums")[1]["drums"][0]["size"]
+    user = User.objects.get(pk=member.user_id)
+    user.set_password("another-tide-77")
+    user.save()
+    assert api("GET", "/register/drums")[0] == 401
+
+
+def test_a_session_that_ended_elsewhere_lets_nobody_in(house: House) -> None:
+    api = Api(house.viewer)
+    assert api("GET", "/register/drums")[0] == 200
+    Session.objects.all().delete()
+    assert api("GET", "/register/drums")[0] == 401

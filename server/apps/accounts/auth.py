@@ -9,8 +9,8 @@ from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest
 from ninja.security import APIKeyCookie
 
+from apps.accounts.signed_in import enter_workshop_of
 from apps.workshops.models import Membership
-from apps.workshops.scope import enter_workshop
 
 __all__ = ["Request", "member", "technician"]
 
@@ -27,11 +27,9 @@ class _Member(APIKeyCookie):
     param_name = settings.SESSION_COOKIE_NAME
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Membership | None:
-        if not key or not request.user.is_authenticated:
-            return None
-        found: Membership | None = getattr(request.user, "membership", None)
+        found = enter_workshop_of(request, key) if key else None
         if found is not None:
-            enter_workshop(found.workshop_id)
+            request.session.accessed = True  # answers differ by cookie, and say so
             cast(Request, request).member = found
         return found
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from copy import copy
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any, TypeVar
@@ -18,7 +19,7 @@ from drumwork.work.plan import Plan
 from drumwork.work.state import BenchState
 
 T = TypeVar("T")
-__all__ = ["Ledger", "plan_of", "logged", "read_ledger", "row_of", "with_heads"]
+__all__ = ["Ledger", "logged", "look_at", "plan_of", "read_ledger", "row_of", "with_heads"]
 
 _COLUMNS = ("id", "seq", "version", "body", "standing", "against", "by_name", "device", "made_at")
 _MOST_KNOWN = 300
@@ -35,6 +36,8 @@ class _Known:
     bodies: dict[str, dict[str, Any]] = field(default_factory=dict)
     made: dict[str, Any] = field(default_factory=dict)
     last_seq: int = 0
+    read: Ledger | None = None
+    """Of the last reading; nobody adds to it."""
 
 
 _KNOWN: dict[Key, _Known] = {}
@@ -69,6 +72,7 @@ class Ledger:
     log: dict[str, Logged] = field(default_factory=dict)
     bodies: dict[str, dict[str, Any]] = field(default_factory=dict)
     made: dict[str, Any] = field(default_factory=dict)
+    texts: dict[str, str] = field(default_factory=dict)
     state: BenchState = field(init=False)
 
     def once(self, name: str, make: Callable[[], T]) -> T:
@@ -78,9 +82,16 @@ class Ledger:
         made: T = self.made[name]
         return made
 
+    def text(self, name: str, make: Callable[[], str]) -> str:
+        """Something written of the whole log: once as long as nothing is added."""
+        if name not in self.texts:
+            self.texts[name] = make()
+        return self.texts[name]
+
     def add(self, each: Logged, body: dict[str, Any]) -> None:
         """Take in one more stored entry."""
         self.log[each.id], self.bodies[each.id] = each, body
+        self.texts.clear()
         if each.entry.kind in ("undo", "settle"):
             self.state = fold(self.plan, self.log.values())
         elif each.standing is Standing.APPLIED:
@@ -116,12 +127,34 @@ def row_of(event: JobEvent) -> dict[str, Any]:
     return {name: getattr(event, name) for name in _COLUMNS}
 
 
-def read_ledger(job: Job) -> Ledger:
-    """Read what this process does not know of a job's entries yet, and fold them all."""
-    known = _known(job)
+def _read_on(known: _Known, job: Job) -> None:
+    """Read what this process does not know of a job's entries yet."""
+    if known.last_seq >= job.last_seq:
+        return
     for row in JobEvent.objects.filter(job=job, seq__gt=known.last_seq).order_by("seq").values(*_COLUMNS):
         each = logged(row)
         known.log[each.id], known.bodies[each.id], known.last_seq = each, row["body"], each.seq
+
+
+def _folded(known: _Known, job: Job) -> Ledger:
     ledger = Ledger(job, known.plan, dict(known.log), dict(known.bodies), known.made)
     ledger.state = fold(ledger.plan, ledger.log.values())
     return ledger
+
+
+def read_ledger(job: Job) -> Ledger:
+    """A job's entries and their state, to add to."""
+    known = _known(job)
+    _read_on(known, job)
+    return _folded(known, job)
+
+
+def look_at(job: Job) -> Ledger:
+    """A job's entries and their state, to look at only: folded once a process as long as nothing is added."""
+    known = _known(job)
+    _read_on(known, job)
+    if known.read is None or len(known.read.log) != len(known.log):
+        known.read = _folded(known, job)
+    seen = copy(known.read)
+    seen.job = job
+    return seen

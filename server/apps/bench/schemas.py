@@ -278,8 +278,8 @@ class HeadOut(Schema):
     settling_words: str
 
 
-class BenchOut(Schema):
-    """A job for the device to fold: the plan it began with, the raw log, and the figures by entry."""
+class BenchShell(Schema):
+    """What a job is about, without its plan and its log."""
 
     id: str
     tag: str
@@ -304,12 +304,17 @@ class BenchOut(Schema):
     simulated: bool
     other_head: bool
     heads: list[HeadOut]
-    plan: list[StepOut]
-    log: list[EntryOut]
-    figures: Figures
     conflicts: list[ConflictOut]
     write_on_head: str
     last_seq: int
+
+
+class BenchOut(BenchShell):
+    """A job for the device to fold: the plan it began with, the raw log, and the figures by entry."""
+
+    plan: list[StepOut]
+    log: list[EntryOut]
+    figures: Figures
 
 
 class BenchAnswer(Schema):

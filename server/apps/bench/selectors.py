@@ -5,10 +5,10 @@ from __future__ import annotations
 from uuid import UUID
 
 from apps.bench.answers import film_in_hand, target_words
-from apps.bench.ledger import Ledger, read_ledger, with_heads
+from apps.bench.ledger import Ledger, look_at, with_heads
 from apps.bench.models import PARTS, DrumFinding, Job
-from apps.bench.schemas import BenchOut, CanBeFound, OfferOut, StandingFinding
-from apps.bench.shapes import Said, shape_bench
+from apps.bench.schemas import BenchShell, CanBeFound, OfferOut, StandingFinding
+from apps.bench.shapes import Said, shape_bench, write_bench
 from apps.heads.settling import settling_of, settling_words
 from apps.register.models import Drum
 from apps.register.sides import facts_of
@@ -17,7 +17,7 @@ from drumwork.findings import Follow, Place, finding, findings_for
 from drumwork.membrane import Head
 from drumwork.procedures.catalogue import offers_for
 
-__all__ = ["bench_of", "can_be_found", "job_by_id", "last_seq_of", "offers_of", "standing_findings"]
+__all__ = ["bench_of", "can_be_found", "job_by_id", "last_seq_of", "offers_of", "standing_findings", "written_bench"]
 
 
 def last_seq_of(job_id: UUID) -> int:
@@ -38,14 +38,25 @@ def _settling(ledger: Ledger, side: Side, head: Head | None) -> str:
     return settling_words(found, wanted, job.workshop.check_after_days, job.workshop.leave_above)
 
 
-def bench_of(job: Job) -> BenchOut:
-    ledger = read_ledger(job)
+def bench_of(job: Job) -> BenchShell:
+    """What a job is about and how it stands, without its plan and its log."""
+    return _shell(look_at(job))
+
+
+def _shell(ledger: Ledger) -> BenchShell:
+    job = ledger.job
     films = {side: film_in_hand(job, ledger.state, side) for side in ledger.plan.sides}
     said = {
         side: Said(target_words(job, ledger.state, side, head), _settling(ledger, side, head))
         for side, head in films.items()
     }
     return shape_bench(job, job.drum, ledger, said)
+
+
+def written_bench(job: Job) -> str:
+    """The whole bench view of one job, a `BenchOut` as JSON."""
+    ledger = look_at(job)
+    return write_bench(_shell(ledger), ledger)
 
 
 def offers_of(drum: Drum) -> list[OfferOut]:

@@ -8,11 +8,12 @@ from typing import Any, NamedTuple
 
 from django.conf import settings
 from django.utils import timezone
+from ninja import Schema
 
 from apps.bench.figures import figures_of
 from apps.bench.ledger import Ledger
 from apps.bench.models import Job, JobHead
-from apps.bench.schemas import BenchOut, ConflictOut, EntryOut, HeadOut, PassOut, PointOut, StepOut
+from apps.bench.schemas import BenchShell, ConflictOut, EntryOut, HeadOut, PassOut, PointOut, StepOut
 from apps.bench.wire import body_of
 from apps.register.models import Drum
 from apps.register.schemas import size_words
@@ -25,7 +26,7 @@ from drumwork.work.kinds.steps import Clear, Passes, Rest
 from drumwork.work.log import Logged
 from drumwork.work.plan import Plan, StepPlan
 
-__all__ = ["Said", "shape_bench", "shape_plan_head", "shape_step"]
+__all__ = ["Said", "shape_bench", "shape_plan_head", "shape_step", "write_bench"]
 
 
 class Said(NamedTuple):
@@ -56,11 +57,6 @@ def shape_step(step: StepPlan) -> StepOut:
         zero=step.zero,
         looks_at=list(step.looks_at),
     )
-
-
-def _steps(ledger: Ledger) -> list[StepOut]:
-    """A plan never changes: shaping it once a process is enough."""
-    return ledger.once("plan", lambda: [shape_step(step) for step in ledger.plan.steps])
 
 
 def _pairs(plan: Plan, side: Side) -> list[list[int]]:
@@ -126,10 +122,10 @@ def _conflicts(ledger: Ledger) -> list[ConflictOut]:
     return found
 
 
-def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said]) -> BenchOut:
-    """The whole bench view of one job."""
+def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said]) -> BenchShell:
+    """What the bench view of one job says beside plan, log and figures."""
     workshop, plan, state = job.workshop, ledger.plan, ledger.state
-    return BenchOut.model_construct(
+    return BenchShell.model_construct(
         id=str(job.id),
         tag=drum.tag,
         name=drum.name,
@@ -153,10 +149,32 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         simulated=settings.DEMO,
         other_head=len(plan.drum.layouts) > 1,
         heads=[_head(plan, head, said.get(Side(head.side), Said("", ""))) for head in job.heads.all()],
-        plan=_steps(ledger),
-        log=[ledger.once(each.id, partial(_entry, each, ledger)) for each in ledger.log.values()],
-        figures=figures_of(state),
         conflicts=_conflicts(ledger),
         write_on_head=f"{timezone.localtime():%m / %Y}",
         last_seq=job.last_seq,
     )
+
+
+def _text(of: Schema) -> str:
+    # What it is made of was checked when it was stored; checking it again would take longer than making it.
+    return of.model_dump_json(warnings=False)
+
+
+def _plan_text(ledger: Ledger) -> str:
+    return f"[{','.join(_text(shape_step(step)) for step in ledger.plan.steps)}]"
+
+
+def _entry_text(each: Logged, ledger: Ledger) -> str:
+    return _text(_entry(each, ledger))
+
+
+def _log_text(ledger: Ledger) -> str:
+    return f"[{','.join(ledger.once(each.id, partial(_entry_text, each, ledger)) for each in ledger.log.values())}]"
+
+
+def write_bench(shell: BenchShell, ledger: Ledger) -> str:
+    """A `BenchOut` as JSON. Plan, entries and figures never change once made: they are written once a process and put in as they lie."""
+    plan = ledger.once("plan", lambda: _plan_text(ledger))
+    log = ledger.text("log", lambda: _log_text(ledger))
+    figures = ledger.text("figures", lambda: _text(figures_of(ledger.state)))
+    return f'{_text(shell)[:-1]},"plan":{plan},"log":{log},"figures":{figures}}}'

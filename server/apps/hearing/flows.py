@@ -9,7 +9,7 @@ import numpy as np
 from django.conf import settings
 from numpy.typing import NDArray
 
-from apps.bench.ledger import Ledger, read_ledger, with_heads
+from apps.bench.ledger import Ledger, look_at, with_heads
 from apps.bench.models import Job
 from apps.hearing.keeping import keep_tap
 from apps.hearing.schemas import HeardFileOut, HeardOut, Place, RodHeardOut, shape_heard
@@ -93,7 +93,7 @@ def hear_tap(job_id: uuid.UUID, pcm: bytes, rate: int, place: Place, member: Mem
         raise Refused("bad_sound", "That was no sound: 16-bit samples of one channel are taken.", 422)
     samples = np.frombuffer(pcm, dtype="<i2").astype(np.float64) / 32768
     job = _job(job_id)
-    found = listen_to_tap(samples, rate, _context(read_ledger(job), place))
+    found = listen_to_tap(samples, rate, _context(look_at(job), place))
     return shape_heard(keep_tap(job, place, member, found, samples, rate))
 
 
@@ -102,7 +102,7 @@ def hear_file(
 ) -> HeardFileOut:
     """Every tap of a recording, and which of the rods still to be read each belongs to; `first` is the place of the first of them."""
     job = _job(job_id)
-    ledger = read_ledger(job)
+    ledger = look_at(job)
     context = _context(ledger, first)
     cuts = split_taps(samples, rate)
     read = [listen_to_tap(cut.samples, rate, context) for cut in cuts]
@@ -141,7 +141,7 @@ def hear_simulated(job_id: uuid.UUID, place: Place, member: Membership) -> Heard
     if not settings.DEMO:
         raise Refused("not_demo", "The simulated drum is for the demo.", 404)
     job = _job(job_id)
-    ledger = read_ledger(job)
+    ledger = look_at(job)
     drum = simulated_drum(ledger, place)
     seed = 1000 * place.lap + (place.rod or 0)
     sound = drum.tap(place.rod, SIMULATED_RATE, seed) if place.rod else drum.tap_middle(SIMULATED_RATE, seed)

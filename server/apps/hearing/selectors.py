@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 
 from apps.bench.figures import shape_pair
-from apps.bench.ledger import read_ledger
+from apps.bench.ledger import look_at
 from apps.bench.models import Job
 from apps.hearing.models import HeardTap
 from apps.hearing.schemas import RoundOut, TapOut, TapsOut
@@ -17,7 +17,7 @@ __all__ = ["heard_on"]
 def heard_on(job_id: uuid.UUID) -> TapsOut:
     """All taps of a job, each with the rod it belongs to as far as is known now, and what each round says as a whole. Sound is not loaded."""
     job = Job.objects.select_related("drum", "workshop").get(pk=job_id)
-    state = read_ledger(job).state
+    state = look_at(job).state
     moved = {
         tap: rod for step in state.clearings() for lap in state.laps[step] for rod, tap in lap.taps.items() if tap
     }  # fmt: skip

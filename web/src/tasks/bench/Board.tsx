@@ -43,7 +43,8 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
   const together = next.kind === 'turn' && next.group.length > 1
   const say = useSay(spoken(bench, next, rod))
   useKeys({ v: say.there ? say.toggle : undefined })
-  const onRod = next.kind === 'read' ? deeds.reading.choose : together ? deeds.exceptions.toggle : undefined
+  const allBut = (each: number) => deeds.exceptions.toggle(each, 'out')
+  const onRod = next.kind === 'read' ? deeds.reading.choose : together ? allBut : undefined
   return (
     <Grid data-kind={next.kind}>
       <BoardHead bench={bench} say={say} />

@@ -55,10 +55,8 @@ describe('how turns are confirmed', () => {
     const entered = show(bench([tension], by('pass')))
     await userEvent.click(rodNamed(4))
     expect(main()).toContain('all but 4')
-    await userEvent.click(screen.getByText('a touch more'))
-    await userEvent.click(rodNamed(2))
-    await userEvent.click(screen.getByText('was there already'))
-    await userEvent.click(rodNamed(3))
+    await userEvent.click(screen.getByRole('button', { name: 'Rod 2 a touch more' }))
+    await userEvent.click(screen.getByRole('button', { name: 'Rod 3 was there already' }))
     key(' ')
     expect(made(entered)[0]).toEqual([
       { rod: 1, turns_32: 16 },

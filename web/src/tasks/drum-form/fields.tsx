@@ -1,9 +1,9 @@
-import type { ReactNode } from 'react'
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../ui/Field'
 import { Select } from '../../ui/Select'
 import type { DrumForm } from './form'
+import { Group } from './Group'
 
 interface Part {
   form: DrumForm
@@ -14,15 +14,6 @@ interface Part {
 }
 
 const same = (names: string[]): [string, string][] => names.map((name) => [name, name])
-
-function Group({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <Set>
-      <legend>{title}</legend>
-      <div>{children}</div>
-    </Set>
-  )
-}
 
 function useText({ form, set, errors }: Part) {
   return (name: keyof DrumForm & string) => ({
@@ -138,22 +129,6 @@ export function PlaceFields(part: Part) {
   )
 }
 
-const Set = styled.fieldset`
-  border: 0;
-  margin: 0;
-  padding: 0;
-  border-top: 1px solid var(--rule);
-  legend {
-    font: 600 17px var(--slab);
-    padding-right: 14px;
-  }
-  > div {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(156px, 1fr));
-    gap: 14px 28px;
-    padding-top: 6px;
-  }
-`
 const Wide = styled.div`
   grid-column: 1 / -1;
 `

@@ -1,11 +1,11 @@
 import { scaleLinear, scaleTime } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId, useState } from 'react'
-import styled from 'styled-components'
 import { shortDate } from '../../domain/dates'
 import { cents } from '../../domain/pitch'
 import { Soft } from '../../ui/Page'
 import type { Schemas } from '../../api/client'
+import { PitchFrame } from './PitchFrame'
 
 type Sheet = Schemas['Sheet']
 
@@ -37,12 +37,12 @@ export function PitchPlot({ sheet, side }: { sheet: Sheet; side: string }) {
   const first = points[0]
   if (!first)
     return (
-      <Frame>
+      <PitchFrame>
         <figcaption>
           <h2>{name} pitch</h2>
         </figcaption>
         <Soft>No reading yet. Its first round on the bench draws the first point.</Soft>
-      </Frame>
+      </PitchFrame>
     )
   const { x, y } = scales(
     points,
@@ -60,7 +60,7 @@ export function PitchPlot({ sheet, side }: { sheet: Sheet; side: string }) {
     points.filter((p) => Number(new Date(p.at)) >= from && Number(new Date(p.at)) < (starts[n] ?? Infinity)),
   )
   return (
-    <Frame aria-labelledby={title}>
+    <PitchFrame aria-labelledby={title}>
       <figcaption id={title}>
         <h2>
           {name} pitch since {shortDate(new Date(first.at))}
@@ -118,61 +118,6 @@ export function PitchPlot({ sheet, side }: { sheet: Sheet; side: string }) {
           />
         ))}
       </svg>
-    </Frame>
+    </PitchFrame>
   )
 }
-
-const Frame = styled.figure`
-  figcaption {
-    display: flex;
-    flex-wrap: wrap;
-    justify-content: space-between;
-    align-items: baseline;
-    gap: 0 16px;
-    font-size: 14px;
-  }
-  h2 {
-    font-size: 18px;
-  }
-  svg {
-    width: 100%;
-    height: auto;
-    display: block;
-  }
-  text {
-    font: 400 11.5px var(--mono);
-    fill: var(--soft);
-    letter-spacing: -0.03em;
-  }
-  .scale {
-    text-anchor: end;
-    dominant-baseline: central;
-  }
-  .date {
-    text-anchor: middle;
-  }
-  .head {
-    font: 500 12.5px var(--text);
-    letter-spacing: 0;
-    fill: var(--ink);
-  }
-  .wanted {
-    stroke: var(--soft);
-    stroke-dasharray: 1.5 5;
-  }
-  .fitted {
-    stroke: var(--ink);
-    stroke-width: 1;
-  }
-  .pitch {
-    fill: none;
-    stroke: var(--ink);
-    stroke-width: 2;
-    stroke-linejoin: round;
-  }
-  .spread {
-    stroke: var(--ink);
-    stroke-width: 6;
-    opacity: 0.82;
-  }
-`

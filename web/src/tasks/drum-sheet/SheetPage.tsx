@@ -5,7 +5,6 @@ import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
-import { shortDate } from '../../domain/dates'
 import { Plain } from '../../ui/Button'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { PlanView } from '../../ui/PlanView'
@@ -14,6 +13,7 @@ import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
 import { Standing } from './Standing'
 import { Timeline } from './Timeline'
+import { WiresState } from './WiresState'
 
 type Sheet = Schemas['Sheet']
 
@@ -89,15 +89,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
               onChoose={() => setSide(each.side)}
             />
           ))}
-          {sheet.wires ? (
-            <Wires>
-              <h2>Wires</h2>
-              <b>{sheet.wires.name}</b>
-              <Soft>
-                fitted {shortDate(new Date(sheet.wires.since))} by {sheet.wires.by || 'someone'}
-              </Soft>
-            </Wires>
-          ) : null}
+          {sheet.wires ? <WiresState wires={sheet.wires} /> : null}
           <Standing findings={sheet.findings} tag={sheet.tag} mayChange={may} />
           {sheet.note ? <p>{sheet.note}</p> : null}
         </section>
@@ -134,21 +126,6 @@ const Columns = styled.div`
     > section:first-child {
       border-right: 0;
     }
-  }
-`
-const Wires = styled.div`
-  display: flex;
-  flex-direction: column;
-  gap: 1px;
-  padding: 11px 10px 12px 15.5px;
-  border-top: 1px solid var(--rule);
-  font-size: 15px;
-  line-height: 1.4;
-  h2 {
-    font-size: 18px;
-  }
-  b {
-    font-weight: 600;
   }
 `
 const Plan = styled.div`

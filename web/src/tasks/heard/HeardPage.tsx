@@ -5,10 +5,10 @@ import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
-import { Plain } from '../../ui/Button'
 import { Empty, Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
 import { KeepSound } from './KeepSound'
+import { OneAfterOther } from './OneAfterOther'
 import { playTaps } from './player'
 import { Round } from './Round'
 
@@ -55,7 +55,6 @@ function Shown({ job, heard, may }: { job: string; heard: HeardOn; may: boolean 
   }
   const both = chosen.length === 2 ? () => play(chosen) : undefined
   useKeys({ p: both, ' ': both })
-  const [first, second] = chosen.map((id) => heard.taps.find((tap) => tap.id === id))
   return (
     <Page>
       <Head>
@@ -75,27 +74,12 @@ function Shown({ job, heard, may }: { job: string; heard: HeardOn; may: boolean 
       </Head>
       <Grid>
         <Side>
-          <section>
-            <h2>One after the other</h2>
-            {withSound < 2 ? (
-              <Soft>Two taps whose sound was kept can be played one after the other here.</Soft>
-            ) : (
-              <>
-                <p>
-                  {first ? `First ${nameOf(first)}` : 'Choose two taps'}
-                  {second ? `, then ${nameOf(second)}.` : first ? ', and one more.' : ' in the list.'}
-                </p>
-                <Plain isDisabled={!both} onPress={() => both?.()}>
-                  Play both
-                </Plain>
-                <Soft as="p">
-                  Keep it quiet: long loud comparing tires and harms the ear. Levels are capped here; your
-                  loudspeaker is not.
-                </Soft>
-              </>
-            )}
-            {problem ? <Problem>{problem}</Problem> : null}
-          </section>
+          <OneAfterOther
+            names={chosen.map((id) => nameOf(heard.taps.find((tap) => tap.id === id)))}
+            withSound={withSound}
+            onPlay={both}
+            problem={problem}
+          />
           <KeepSound job={job} may={may} />
         </Side>
         <div>

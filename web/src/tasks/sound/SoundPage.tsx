@@ -6,13 +6,10 @@ import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
 import { Main } from '../../ui/Button'
-import { Choice } from '../../ui/Choice'
-import { Field } from '../../ui/Field'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { Sides } from './Sides'
 import { TwoBeams } from './TwoBeams'
-
-type By = 'batter' | 'fundamental'
+import { LOWEST, Wish, type By } from './Wish'
 
 /** How one drum should sound: two heads chosen by what is heard, with what film and rods say to it. */
 export function SoundPage() {
@@ -32,7 +29,7 @@ function Planner({ tag, sound }: { tag: string; sound: Schemas['SoundOut'] }) {
   const [heard, setHeard] = useState(sound.choices[0]?.id ?? '')
   const [by, setBy] = useState<By>('batter')
   const [typed, setTyped] = useState(wanted ? String(wanted) : '')
-  const lowest = heard === 'lowest'
+  const lowest = heard === LOWEST
   const asked = { sound: heard, ...(lowest ? {} : { [by]: typed.trim() }) }
   const plan = useQuery({
     queryKey: keys.twoHeads(tag, asked),
@@ -65,37 +62,7 @@ function Planner({ tag, sound }: { tag: string; sound: Schemas['SoundOut'] }) {
       </Head>
       <Columns>
         <section aria-label="What is wanted">
-          <Choice
-            label="It should be"
-            columns={2}
-            value={heard}
-            onChange={setHeard}
-            options={sound.choices.map((each) => ({ value: each.id, words: each.heard, note: each.how }))}
-          />
-          {lowest ? null : (
-            <>
-              <Choice<By>
-                label="Given"
-                columns={2}
-                value={by}
-                onChange={(next) => {
-                  setBy(next)
-                  setTyped('')
-                }}
-                options={[
-                  { value: 'batter', words: 'batter', note: 'at its rods' },
-                  { value: 'fundamental', words: 'whole drum', note: 'tapped in the middle' },
-                ]}
-              />
-              <Field
-                label={by === 'batter' ? 'Batter, at the rods' : 'The drum’s own note'}
-                value={typed}
-                onChange={setTyped}
-                hint="hertz, or a note such as F3 +12"
-                name="wanted"
-              />
-            </>
-          )}
+          <Wish choices={sound.choices} {...{ heard, setHeard, by, setBy, typed, setTyped }} />
         </section>
         <section aria-label="The plan" aria-live="polite">
           {found || plan.error ? null : (

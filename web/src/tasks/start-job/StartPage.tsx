@@ -1,16 +1,15 @@
 import { useQuery } from '@tanstack/react-query'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
-import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { Key, Main, Plain } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
-import { Field } from '../../ui/Field'
 import { Head, Num, Owed, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
-import { HeadAndReason } from './HeadAndReason'
 import { PatternChoice } from './PatternChoice'
-import { useStartJob, type Given, type Offer, type Side } from './useStartJob'
+import { useStartJob, type Given, type Side } from './useStartJob'
+import { OneHead } from './OneHead'
+import { Body, Foot, Heads } from './StartForm'
 
 /** Decide what a job starts with: the heads, the reason, the order, the wanted pitch. */
 export function StartPage() {
@@ -117,103 +116,3 @@ const CADENCES: { value: Cadence; words: string; note: string }[] = [
   { value: 'pair', words: 'by facing pair', note: 'two keys' },
   { value: 'pass', words: 'by pass', note: 'the whole round at once' },
 ]
-
-interface OneHeadProps {
-  side: Side
-  offer: Offer
-  start: ReturnType<typeof useStartJob>
-  problem: string | undefined
-}
-
-/** What comes on one side, why the old head goes, and the pitch it is brought to. */
-function OneHead({ side, offer, start, problem }: OneHeadProps) {
-  const head = start.headOf(side)
-  return (
-    <section aria-label={`${side} head`}>
-      {offer.sides.length > 1 ? <h2>{side}</h2> : null}
-      {offer.changes_heads ? (
-        <HeadAndReason
-          heads={start.shelfOf(side)}
-          stock={start.stockOf(side)}
-          onStock={(picked) => start.setHead(side, { picked })}
-          reason={head.reason}
-          onReason={(reason) => start.setHead(side, { reason })}
-          said={head.said}
-          onSaid={(said) => start.setHead(side, { said })}
-          beside={offer.sides.length > 1}
-        />
-      ) : null}
-      <Field
-        label={`Wanted pitch at the ${side} rods`}
-        value={head.target}
-        onChange={(target) => start.setHead(side, { target })}
-        name={`target-${side}`}
-        error={problem}
-        hint={
-          offer.changes_heads
-            ? 'hertz or a note, such as 175 or F3 +5; empty: hold the pitch it comes to'
-            : 'empty: even it where it stands'
-        }
-      />
-    </section>
-  )
-}
-
-const Heads = styled.div`
-  display: flex;
-  flex-direction: column;
-  gap: 22px;
-  section {
-    display: flex;
-    flex-direction: column;
-    gap: 18px;
-  }
-  h2 {
-    font-size: 19px;
-    text-transform: capitalize;
-  }
-  &[data-many] {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
-    gap: 22px 40px;
-  }
-`
-const Body = styled.div`
-  label,
-  input,
-  select {
-    scroll-margin-bottom: 120px; /* the foot stays in sight and must not cover what has the focus */
-  }
-  flex: 1;
-  padding: 18px 28px;
-  display: flex;
-  flex-direction: column;
-  gap: 22px;
-  max-width: 1080px;
-  > div:nth-last-child(n) {
-    max-width: 100%;
-  }
-  @media (max-width: 700px) {
-    padding: 14px 16px;
-  }
-`
-const Foot = styled.footer`
-  position: sticky;
-  bottom: 0;
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 12px 28px;
-  background: var(--ground);
-  border-top: 1px solid var(--rule);
-  > :first-child {
-    min-width: 380px;
-  }
-  @media (max-width: 700px) {
-    padding: 10px 16px;
-    > :first-child {
-      min-width: 0;
-      flex: 1;
-    }
-  }
-`

@@ -5,7 +5,7 @@ import type { Bench, Means, Step, Uneven } from '../log/types'
 import { following, type Next } from '../cursor'
 import type { Exceptions } from './passes/useExceptions'
 import type { Judgement } from './clear/EarButtons'
-import type { Reading } from './clear/useReading'
+import type { Reading } from './clear/reading'
 
 export interface Given {
   bench: Bench

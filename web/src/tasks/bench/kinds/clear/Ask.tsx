@@ -1,6 +1,6 @@
 import type { Next } from '../../cursor'
 import type { Bench } from '../../log/types'
-import type { Reading } from './useReading'
+import type { Reading } from './reading'
 import { EarButtons, type Judgement } from './EarButtons'
 import { NumberEntry } from './NumberEntry'
 import { Why } from '../../parts'

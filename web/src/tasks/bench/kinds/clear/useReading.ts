@@ -1,36 +1,12 @@
 import { useState } from 'react'
 import type { Body } from '../../../../api/outbox'
-import { useListening, type Listening } from './listening/useListening'
+import { useListening } from './listening/useListening'
 import { draftKey, keepFor, kept, otherKey, RINGS } from './kept'
 import { readingProblem } from './readingProblem'
 import { useTapped } from './useTapped'
 import type { Next } from '../../cursor'
-import type { Bench, Lap } from '../../log/types'
-
-export interface Reading {
-  rod: number | null
-  typed: string
-  problem: string
-  setTyped: (typed: string) => void
-  choose: (rod: number) => void
-  step: (by: number) => void
-  keep: () => void
-  allRead: boolean
-  /** A gauge is being read beside the pitch. */
-  gauging: boolean
-  gauge: (on: boolean) => void
-  judge: (typed: string) => void
-  /** The middle of the head is tapped now, for the drum's note. */
-  middle: boolean
-  toMiddle: (on: boolean) => void
-  /** The other head lies on a cloth; as it was last said on this job. */
-  otherMuted: boolean
-  muteOther: (on: boolean) => void
-  /** The round was tapped otherwise than asked; said once no further tap is to be expected. */
-  tapped: Lap['tapped']
-  putRight: () => void
-  listening: Listening
-}
+import type { Bench } from '../../log/types'
+import type { Reading } from './reading'
 
 /** The reading being typed. Half a number survives a reload too. */
 export function useReading(bench: Bench, next: Next, enter: (body: Body) => void): Reading {

@@ -1,14 +1,14 @@
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { amountOf, turnNoun } from '../../../../domain/turns'
-import { Choice } from '../../../../ui/Choice'
 import { PlanView } from '../../../../ui/PlanView'
 import { Tally } from '../../../../ui/Tally'
 import type { Bench } from '../../log/types'
 import type { Of } from '../../cursor'
 import { Amid, Amount, Big, Cautions, Label, Panel, Points, Why } from '../../parts'
 import { Noticed } from '../clear/Noticed'
-import type { Exception, Exceptions } from './useExceptions'
+import { Differently } from './Differently'
+import type { Exceptions } from './useExceptions'
 
 interface Props {
   bench: Bench
@@ -53,8 +53,8 @@ export function TurnPanel({ bench, next, exceptions, onWhy }: Props) {
           label={`Head from above: rod ${next.rod} is in hand${next.then ? `, then ${next.then}` : ''}`}
         />
       </Two>
-      <Tally turns={next.owed} owed size={46} words="said" />
-      {many ? <Differently exceptions={exceptions} /> : null}
+      {many ? null : <Tally turns={next.owed} owed size={46} words="said" />}
+      {next.group.length > 1 ? <Differently group={next.group} exceptions={exceptions} /> : null}
       {next.lap.until ? <Why>Until {next.lap.until}.</Why> : null}
       <Why>
         {why || next.step.say} {next.lap.plan ? <Ask onPress={onWhy}>Why this much?</Ask> : null}
@@ -74,24 +74,6 @@ function Rods({ group }: { group: number[] }) {
   if (group.length === 1) return <Big>{group[0]}</Big>
   if (group.length === 2) return <Amid>{group.join(' and ')}</Amid>
   return <Order>{group.join('  ')}</Order>
-}
-
-const MARKS: { value: Exception; words: string }[] = [
-  { value: 'out', words: 'not yet' },
-  { value: 'more', words: 'a touch more' },
-  { value: 'there', words: 'was there already' },
-]
-
-/** A pass is confirmed at once; a rod that went otherwise is tapped in the ladder. */
-function Differently({ exceptions }: { exceptions: Exceptions }) {
-  return (
-    <Choice<Exception>
-      label="A rod that went otherwise: tap it in the ladder as"
-      value={exceptions.mark}
-      onChange={exceptions.choose}
-      options={MARKS}
-    />
-  )
 }
 
 const Two = styled.div`

@@ -5,27 +5,24 @@ import type { Next } from '../../cursor'
 export type Exception = 'out' | 'more' | 'there'
 
 export interface Exceptions {
-  /** What a tap on a rod marks it as. */
-  mark: Exception
-  choose: (mark: Exception) => void
   of: ReadonlyMap<number, Exception>
-  toggle: (rod: number) => void
+  /** One tap says it, another takes it back. */
+  toggle: (rod: number, as: Exception) => void
 }
 
 /** Exceptions of the group in hand, one tap each; they go with it. */
 export function useExceptions(next: Next): Exceptions {
   const about = next.kind === 'turn' ? `${next.step.id}:${next.lapNo}:${next.group.join()}` : ''
-  const [mark, choose] = useState<Exception>('out')
   const [kept, keep] = useState<{ about: string; of: ReadonlyMap<number, Exception> }>({
     about,
     of: new Map(),
   })
   const of = kept.about === about ? kept.of : new Map<number, Exception>()
-  const toggle = (rod: number) => {
+  const toggle = (rod: number, as: Exception) => {
     const now = new Map(of)
-    if (now.get(rod) === mark) now.delete(rod)
-    else now.set(rod, mark)
+    if (now.get(rod) === as) now.delete(rod)
+    else now.set(rod, as)
     keep({ about, of: now })
   }
-  return { mark, choose, of, toggle }
+  return { of, toggle }
 }

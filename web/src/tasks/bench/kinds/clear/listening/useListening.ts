@@ -4,25 +4,8 @@ import { cueSeconds, play, wayTo, type Cue } from './cues'
 import { hearSimulated, hearTap, wordsOf, type Heard } from './hear'
 import { hearFiles } from './recordings'
 import type { Given } from './given'
-import { openMicrophone, whyNot, type Device, type Open } from './microphone'
-
-export interface Listening {
-  state: 'off' | 'opening' | 'on' | 'simulated'
-  level: number
-  words: string
-  /** Off, and nothing has spoken against listening yet. */
-  ready: boolean
-  /** The last tap that was heard, refused ones too. */
-  last: Heard | null
-  device: string
-  others: Device[]
-  start: () => void
-  /** Listen with another microphone. */
-  use: (device: string) => void
-  simulate: () => void
-  stop: () => void
-  files: (files: readonly File[]) => void
-}
+import { openMicrophone, whyNot, type Open } from './microphone'
+import type { Listening } from './listening'
 
 const NEXT_SIMULATED_MS = 450
 const AT_ONCE = 2

@@ -1,0 +1,70 @@
+import styled from 'styled-components'
+
+export const Rail = styled.nav`
+  position: sticky;
+  top: 0;
+  height: 100dvh;
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  gap: 2px;
+  padding: 18px 0 12px;
+  border-right: 1px solid var(--rule);
+  a {
+    position: relative;
+    display: flex;
+    flex-direction: column;
+    align-items: center;
+    justify-content: center;
+    min-height: 56px;
+    font-size: 15px;
+    color: var(--soft);
+  }
+  a:first-child {
+    margin-bottom: 8px;
+  }
+  a b {
+    font: 650 13px var(--mono);
+    color: var(--red);
+  }
+  a.active:not(:first-child) {
+    color: var(--ink);
+    font-weight: 650;
+  }
+  a.active:not(:first-child)::before {
+    content: '';
+    position: absolute;
+    left: 0;
+    top: 6px;
+    bottom: 6px;
+    width: 3.5px;
+    background: var(--ink);
+  }
+  @media (max-width: 700px) {
+    order: 2;
+    position: sticky;
+    top: auto;
+    bottom: 0;
+    z-index: 3;
+    height: auto;
+    flex-direction: row;
+    padding: 0 6px;
+    background: var(--ground);
+    border-right: 0;
+    border-top: 1px solid var(--rule);
+    a {
+      flex: 1;
+      flex-direction: row;
+      gap: 6px;
+    }
+    a:first-child {
+      margin: 0;
+      display: none;
+    }
+    a.active:not(:first-child)::before {
+      inset: 0 20% auto;
+      width: auto;
+      height: 3.5px;
+    }
+  }
+`

@@ -1,0 +1,20 @@
+import type { Device } from './microphone'
+import type { Heard } from './hear'
+
+export interface Listening {
+  state: 'off' | 'opening' | 'on' | 'simulated'
+  level: number
+  words: string
+  /** Off, and nothing has spoken against listening yet. */
+  ready: boolean
+  /** The last tap that was heard, refused ones too. */
+  last: Heard | null
+  device: string
+  others: Device[]
+  start: () => void
+  /** Listen with another microphone. */
+  use: (device: string) => void
+  simulate: () => void
+  stop: () => void
+  files: (files: readonly File[]) => void
+}

@@ -1,0 +1,44 @@
+import { Field } from '../../ui/Field'
+import { HeadAndReason } from './HeadAndReason'
+import type { Offer, Side, useStartJob } from './useStartJob'
+
+interface Props {
+  side: Side
+  offer: Offer
+  start: ReturnType<typeof useStartJob>
+  problem: string | undefined
+}
+
+/** What comes on one side, why the old head goes, and the pitch it is brought to. */
+export function OneHead({ side, offer, start, problem }: Props) {
+  const head = start.headOf(side)
+  return (
+    <section aria-label={`${side} head`}>
+      {offer.sides.length > 1 ? <h2>{side}</h2> : null}
+      {offer.changes_heads ? (
+        <HeadAndReason
+          heads={start.shelfOf(side)}
+          stock={start.stockOf(side)}
+          onStock={(picked) => start.setHead(side, { picked })}
+          reason={head.reason}
+          onReason={(reason) => start.setHead(side, { reason })}
+          said={head.said}
+          onSaid={(said) => start.setHead(side, { said })}
+          beside={offer.sides.length > 1}
+        />
+      ) : null}
+      <Field
+        label={`Wanted pitch at the ${side} rods`}
+        value={head.target}
+        onChange={(target) => start.setHead(side, { target })}
+        name={`target-${side}`}
+        error={problem}
+        hint={
+          offer.changes_heads
+            ? 'hertz or a note, such as 175 or F3 +5; empty: hold the pitch it comes to'
+            : 'empty: even it where it stands'
+        }
+      />
+    </section>
+  )
+}
