@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from django.db.models import QuerySet
+
 from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.register.models import Drum
 from apps.register.sides import SideOf
@@ -29,17 +31,18 @@ def head_of(item: StockItem, rods: int) -> Head | None:
     return Head(_film(item.line), Length(item.diameter_m), rods)
 
 
+def _fitted_names(drum: Drum, side: str) -> QuerySet[Fitting, str]:
+    return Fitting.objects.filter(drum=drum, side=side, retired_at__isnull=True).values_list("head", flat=True)
+
+
 def fitted_name(drum: Drum, side: str) -> str:
     """What is fitted on this side, by its line's name; empty where nothing is on record."""
-    return (
-        Fitting.objects.filter(drum=drum, side=side, retired_at__isnull=True).values_list("head", flat=True).first()
-        or ""
-    )
+    return _fitted_names(drum, side).first() or ""
 
 
 def fitted_head(drum: Drum, side: str) -> Head | None:
     """The head fitted on this side, where its line is known by name."""
-    line = HeadLine.objects.filter(name=fitted_name(drum, side)).first()
+    line = HeadLine.objects.filter(name__in=_fitted_names(drum, side)).first()
     rods = SideOf(drum, Side(side)).rods_there
     if line is None or line.finish in NOT_FILM or rods < 3:
         return None
