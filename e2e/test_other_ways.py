@@ -82,7 +82,7 @@ def test_the_history_opens_to_its_particulars_and_the_plot_follows_the_side(brow
 def test_ways_are_kept_and_a_viewer_cannot_change_them(browser: Browser, installation: Installation) -> None:
     browser.sign_in()
     browser.go("/ways")
-    choose(browser, "Lengths in", "millimetres")
+    browser.press("millimetres", "label")
     browser.press("Keep these ways", "button")
     browser.sees("Kept")
     browser.go("/drums/MQ-041")
@@ -95,7 +95,7 @@ def test_ways_are_kept_and_a_viewer_cannot_change_them(browser: Browser, install
     browser.press("Keep these ways", "button")
     browser.sees("Must be 480.0 or less")
     browser.write("Reference A, Hz", "440")
-    choose(browser, "Lengths in", "inches")
+    browser.press("inches", "label")
     browser.press("Keep these ways", "button")
     browser.sees("Kept")
     second = Browser(installation.server.url)

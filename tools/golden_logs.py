@@ -238,6 +238,7 @@ def _stands(state: BenchState) -> dict[str, Any]:
     return {
         "shown": [step.id for step in state.steps],
         "points": {step.id: list(step.said(state.found.values())) for step in state.steps},
+        "tools": {step.id: list(step.takes(state.found.values())) for step in state.steps},
         "done": {step: mark.event_id for step, mark in state.done.items()},
         "laps": {step: [_lap(state, step, n) for n in range(len(laps))] for step, laps in state.laps.items()},
         "rests": {step: int(at.timestamp()) for step, at in state.rests.items()},
@@ -306,6 +307,7 @@ def main(path: str) -> None:
             "heads": [shape_plan_head(plan, side) for side in plan.sides],
             "step_32": plan.ways.step.thirtyseconds,
             "cadence": plan.ways.cadence.value,
+            "means": plan.ways.means.value,
             "slacken_by": plan.ways.slacken_by.value,
         }
         for plan in PLANS

@@ -55,7 +55,7 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         ("bench-tablet", heron, "next rod", 800, 1280, "bench"),
         ("bench-phone", heron, "next rod", 390, 844, "bench"),
         ("today-phone", "/", "Overdue", 390, 844, "stage"),
-        ("ways", "/ways", "ways", 1280, 800, "bench"),
+        ("ways", "/ways", "Fitting a head", 1280, 800, "bench"),
         ("sound", "/drums/MQ-041/sound", "Because", 1280, 800, "bench"),
     ]
     for name, path, waits_for, wide, high, theme in views:

@@ -9,6 +9,7 @@ from house import Api, Hands, House, make_drum, start_body
 from apps.bench.effects import HANDLERS
 from apps.bench.models import DrumFinding, Job, JobHead
 from apps.bench.schemas import BenchAnswer
+from apps.bench.stored import PLAN_SHAPE
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
 from apps.history.models import LogEntry, PitchRecord
@@ -204,7 +205,7 @@ class TestOtherVersions:
         status, answer = api("GET", f"/bench/jobs/{hands.job}")
         assert (status, answer["code"]) == (422, "bad_event")
         assert "newer version" in answer["message"]
-        Job.objects.filter(pk=hands.job).update(plan_shape=1)
+        Job.objects.filter(pk=hands.job).update(plan_shape=PLAN_SHAPE)
         assert hands.look()["last_seq"] == 1
 
     def test_unknown_work_starts_nothing(self, api: Api, house: House) -> None:

@@ -94,5 +94,5 @@ def test_jobs_in_hand_can_be_finished(migrated: dict[str, Any]) -> None:
 
 def test_nothing_is_left_of_the_old_shapes(migrated: dict[str, Any]) -> None:
     assert migrated["versions"] == [2]
-    assert migrated["shapes"] == [1]
+    assert migrated["shapes"] == [2]
     assert migrated["heads"] == migrated["count"]

@@ -26,7 +26,7 @@ from drumwork.work.kinds.registry import KINDS
 from drumwork.work.kinds.steps import Close, Passes
 from drumwork.work.plan import DrumFacts, Part, Plan, Step, make_plan
 from drumwork.work.tags import TAGS
-from drumwork.work.ways import Cadence, LogoPlace, Stretch, Ways
+from drumwork.work.ways import Cadence, Grease, LogoPlace, Stretch, Ways
 from drumwork.work.words import Point
 
 # Trade §3: what comes before what, wherever both are done to one head.
@@ -34,6 +34,7 @@ ORDER = [
     "lay-out", "wires-off", "slacken", "lift-off", "clean-edge", "set-head", "finger-tight", "seat", "tension", "clear", "mount",
     "write-date",
 ]  # fmt: skip
+FACTS = DrumFacts(DrumKind.RACK_TOM, {side: RodLayout(8) for side in Side})
 LACKS = {"wires": "strand", "legs": "Legs o", "claws": "claw", "mount": "Mount on"}
 SOURCES = Path(__file__).parents[3] / "docs" / "sources" / "trade.md"
 
@@ -51,7 +52,7 @@ def jobs(draw: st.DrawFn) -> Plan:
         pattern=draw(st.sampled_from([p for p in Pattern if p is not Pattern.ROUND])),
         stretch=draw(st.sampled_from(Stretch)),
         logo=draw(st.sampled_from(LogoPlace)),
-        grease_dry_threads=draw(st.booleans()),
+        grease=draw(st.sampled_from(Grease)),
         rest_minutes=draw(st.integers(1, 600)),
         tap_round=draw(st.booleans()),
         first_head=draw(st.sampled_from(Side)),
@@ -130,12 +131,10 @@ def test_every_condition_holds_somewhere_and_fails_somewhere() -> None:
     from drumwork.work.plan import _by_name
 
     seen: dict[str, set[bool]] = {}
-    choices = [
-        Ways(stretch=s, logo=logo, grease_dry_threads=g) for s in Stretch for logo in LogoPlace for g in (True, False)
-    ]
+    choices = [Ways(stretch=s, logo=logo, grease=g) for s in Stretch for logo in LogoPlace for g in Grease]
     for work in CATALOGUE.values():
         for part, ways in itertools.product(work.parts, choices):
-            for step, kind in itertools.product(work.steps(part, ways), DrumKind):
+            for step, kind in itertools.product(work.steps(part, ways, FACTS), DrumKind):
                 drum = DrumFacts(kind, {side: RodLayout(8) for side in Side}, snare_bed=traits_of(kind).wires)
                 if work.suits(drum):
                     continue
@@ -165,7 +164,7 @@ class _Thing:
 def test_every_finding_a_condition_asks_about_is_in_the_vocabulary_and_can_be_on_such_a_drum() -> None:
     for work in CATALOGUE.values():
         for part in work.parts:
-            for step in work.steps(part, Ways()):
+            for step in work.steps(part, Ways(), FACTS):
                 for when in _conditions(step):
                     for leaf in when.leaves():
                         assert not isinstance(leaf, Found) or finding(leaf.finding)
@@ -174,7 +173,10 @@ def test_every_finding_a_condition_asks_about_is_in_the_vocabulary_and_can_be_on
 def test_every_cited_trade_id_stands_in_the_sources() -> None:
     listed = SOURCES.read_text()
     for work in CATALOGUE.values():
-        cited = {*work.cites, *(c for part in work.parts for step in work.steps(part, Ways()) for c in step.cites)}
+        cited = {
+            *work.cites,
+            *(c for part in work.parts for step in work.steps(part, Ways(), FACTS) for c in step.cites),
+        }
         missing = [each for each in cited if f"| {each} |" not in listed]
         assert not missing
 
@@ -223,3 +225,23 @@ def test_a_fifth_wheel_is_refused() -> None:
     with pytest.raises(DrumworkError):
         make_plan(work_named("both-heads"), Part.BATTER, DrumFacts(DrumKind.SNARE, {}), Ways())
     assert Point("x").when is ALWAYS
+
+
+def test_what_is_found_brings_its_tools_along() -> None:
+    """Findings vocabulary: a bent rod is replaced, so a straight one is laid out and lies ready where rods are started."""
+    plan = make_plan(work_named("new-batter-head"), Part.BATTER, FACTS, Ways())
+    bent = [_Thing("rod-bent", 2)]
+    spare = "straight rod of the same thread and length"
+    for step in ("lay-out", "fingers"):
+        assert spare not in plan.step(step).takes(())
+        assert spare in plan.step(step).takes(bent)
+
+
+@settings(max_examples=300, deadline=None)
+@given(jobs(), st.sets(st.sampled_from(sorted(FINDINGS)), max_size=4))
+def test_tools_used_are_tools_laid_out(plan: Plan, found: set[str]) -> None:
+    things = [_Thing(each, 3) for each in found]
+    laid = {tool for step in plan.steps if "lay-out" in step.does for tool in step.takes(things)}
+    used = {tool for step in plan.steps if step.shows(things) for tool in step.takes(things)}
+    if any("lay-out" in step.does for step in plan.steps):
+        assert used <= laid

@@ -15,11 +15,16 @@ from drumwork.rods.patterns import Pattern
 from drumwork.work.cautions import CAUTIONS
 from drumwork.work.kinds.steps import Passes, Rest
 from drumwork.work.plan import DrumFacts, Head, Part, StepPlan, make_plan
-from drumwork.work.ways import LogoPlace, Stretch, Ways
+from drumwork.work.ways import Grease, LogoPlace, Stretch, Ways
 
 # Written by the code of the version before the engine (commit 678bcff).
 KEPT = json.loads((Path(__file__).parent / "words_of_the_first_two.json").read_text())
-READ = {"logo": LogoPlace, "stretch": Stretch, "pattern": Pattern}
+READ = {
+    "grease": lambda dry: Grease.DRY if dry else Grease.NEVER,
+    "logo": LogoPlace,
+    "stretch": Stretch,
+    "pattern": Pattern,
+}
 
 
 def told(step: StepPlan) -> dict[str, Any]:
@@ -44,7 +49,8 @@ def test_word_for_word(case: Mapping[str, Any]) -> None:
     layout = RodLayout(case["rods"], frozenset(case["lost"]))
     kind = DrumKind(case["kind"])
     drum = DrumFacts(kind, {Side.BATTER: layout, Side.RESONANT: layout}, snare_bed=kind is DrumKind.SNARE)
-    ways = replace(Ways(), **{name: READ.get(name, lambda v: v)(value) for name, value in case["ways"].items()})
+    said = {"grease" if name == "grease_dry_threads" else name: value for name, value in case["ways"].items()}
+    ways = replace(Ways(), **{name: READ.get(name, lambda v: v)(value) for name, value in said.items()})
     heads = {side: Head(case["new_head"], "old")}
     plan = make_plan(work_named(case["work"]), Part(side.value), drum, ways, heads)
     shown = [step for step in plan.steps if step.when.holds(())]

@@ -9,7 +9,7 @@ from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern, order_rods
 from drumwork.work.cautions import CAUTIONS
 from drumwork.work.plan import Plan, StepPlan
-from drumwork.work.ways import LogoPlace, Stretch
+from drumwork.work.ways import Grease, LogoPlace, Stretch
 
 
 def plan(kind: DrumKind = DrumKind.RACK_TOM, **ways: object) -> Plan:
@@ -52,8 +52,8 @@ def test_on_a_floor_tom_the_logo_stays_away_from_a_leg() -> None:
 
 
 def test_grease_is_a_spot_where_dry_or_none() -> None:
-    assert any("spot of light grease" in point for point in points(plan(grease_dry_threads=True).step("clean")))
-    assert any("adds no grease" in point for point in points(plan(grease_dry_threads=False).step("clean")))
+    assert any("spot of light grease" in point for point in points(plan(grease=Grease.DRY).step("clean")))
+    assert any("adds no grease" in point for point in points(plan(grease=Grease.NEVER).step("clean")))
 
 
 @pytest.mark.parametrize("pattern", [Pattern.STAR, Pattern.NEIGHBOUR_STAR, Pattern.PLUS_CROSS, Pattern.EVERY_THIRD])

@@ -20,7 +20,7 @@ from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern
 from drumwork.work.log import Entry
 from drumwork.work.plan import DrumFacts, Head, Part, Plan, make_plan
-from drumwork.work.ways import LogoPlace, Stretch, Ways
+from drumwork.work.ways import Grease, LogoPlace, Stretch, Ways
 
 __all__ = ["entry_of_before", "plan_of_before"]
 
@@ -35,7 +35,7 @@ def plan_of_before(
         step=Turns(frozen["step_32"]),
         stretch=Stretch(frozen["stretch"]),
         logo=LogoPlace(frozen["logo"]),
-        grease_dry_threads=frozen["grease"],
+        grease=Grease.DRY if frozen["grease"] else Grease.NEVER,
         rest_minutes=frozen["rest_minutes"],
         tap_round=frozen.get("tap_round", True),
         a4_hz=a4_hz,

@@ -88,7 +88,7 @@ class Receipts(Schema):
 
 
 class PointOut(Schema):
-    """One thing to look at; `when` is true, or findings joined by all, any, not."""
+    """One thing to look at, or to have to hand; `when` is true, or findings joined by all, any, not."""
 
     text: str
     when: Any
@@ -109,6 +109,7 @@ class StepOut(Schema):
     side: Side | None
     say: str
     points: list[PointOut]
+    tools: list[PointOut]
     cautions: list[str]
     when: Any
     minutes: int
@@ -299,6 +300,7 @@ class BenchShell(Schema):
     snare: bool
     pattern: str
     step_32: int
+    means: Means
     cadence: Cadence
     slacken_by: Cadence
     simulated: bool

@@ -25,6 +25,7 @@ from drumwork.work.fold import where
 from drumwork.work.kinds.steps import Clear, Passes, Rest
 from drumwork.work.log import Logged
 from drumwork.work.plan import Plan, StepPlan
+from drumwork.work.words import Point
 
 __all__ = ["Said", "shape_bench", "shape_plan_head", "shape_step", "write_bench"]
 
@@ -34,6 +35,10 @@ class Said(NamedTuple):
 
     target: str
     settling: str
+
+
+def _points(of: tuple[Point, ...]) -> list[PointOut]:
+    return [PointOut(text=str(each.text), when=condition_to(each.when)) for each in of]
 
 
 def shape_step(step: StepPlan) -> StepOut:
@@ -46,7 +51,8 @@ def shape_step(step: StepPlan) -> StepOut:
         kind=step.kind,
         side=step.side,
         say=step.say,
-        points=[PointOut(text=str(point.text), when=condition_to(point.when)) for point in step.points],
+        points=_points(step.points),
+        tools=_points(step.tools),
         cautions=[CAUTIONS[each] for each in step.cautions],
         when=condition_to(step.when),
         minutes=data.minutes if isinstance(data, Rest) else 0,
@@ -145,6 +151,7 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         pattern=plan.ways.pattern.value,
         step_32=plan.ways.step.thirtyseconds,
         cadence=plan.ways.cadence.value,
+        means=plan.ways.means.value,
         slacken_by=plan.ways.slacken_by.value,
         simulated=settings.DEMO,
         other_head=len(plan.drum.layouts) > 1,

@@ -17,6 +17,7 @@ from drumwork.work.kinds.registry import ENTRY_KINDS
 from drumwork.work.kinds.steps import STEP_DATA, StepData
 from drumwork.work.log import Entry
 from drumwork.work.plan import Plan
+from drumwork.work.ways import Grease
 from drumwork.work.words import Point
 
 __all__ = [
@@ -30,7 +31,7 @@ __all__ = [
     "upcast_entry",
 ]
 
-PLAN_SHAPE: Final = 1
+PLAN_SHAPE: Final = 2
 ENTRY_VERSION: Final = Entry.version
 
 
@@ -75,7 +76,15 @@ def plan_to(plan: Plan) -> dict[str, Any]:
     return stored
 
 
-_PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {}
+def _more_schools(plan: dict[str, Any]) -> dict[str, Any]:
+    """1 to 2: a tool says when it is taken; grease is one of four ways. Ways nobody was asked for yet stand at their usual."""
+    steps = [{**step, "tools": [{"text": tool, "when": True} for tool in step["tools"]]} for step in plan["steps"]]
+    ways = {**plan["ways"], "grease": Grease.DRY if plan["ways"]["grease_dry_threads"] else Grease.NEVER}
+    del ways["grease_dry_threads"]
+    return {**plan, "steps": steps, "ways": ways}
+
+
+_PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _more_schools}
 """From the shape of that number to the next. Shape 1 is the first that was kept."""
 
 

@@ -70,4 +70,4 @@ def facts_of(drum: Drum) -> DrumFacts:
     kind = DrumKind(drum.kind)
     rods = traits_of(kind).rods
     layouts = {each.side: each.layout for each in sides_of(drum)} if rods else {}
-    return DrumFacts(kind, layouts, snare_bed=drum.snare_bed, port=drum.port_m is not None)
+    return DrumFacts(kind, layouts, snare_bed=drum.snare_bed, port=drum.port_m is not None, thread=drum.thread)

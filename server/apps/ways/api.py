@@ -9,8 +9,26 @@ from apps.workshops.schemas import WaysIn, WorkshopOut, shape_workshop
 from drumwork.rods.balance import balance_of, recommend_pattern
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern, plan_pattern
+from drumwork.work.schools import SCHOOLS, Moment
 
 router = Router(tags=["workshop"])
+
+
+class ChoiceOut(Schema):
+    value: str
+    words: str
+    speaks_for: str
+    against: str
+
+
+class SchoolOut(Schema):
+    """One thing the trade disagrees about, and its answers."""
+
+    number: int
+    way: str
+    moment: Moment
+    question: str
+    choices: list[ChoiceOut]
 
 
 class PatternOut(Schema):
@@ -30,6 +48,12 @@ def change_ways(request: Request, body: WaysIn) -> WorkshopOut:
         setattr(workshop, name, value)
     workshop.save()
     return shape_workshop(workshop)
+
+
+@router.get("/schools", response=list[SchoolOut], operation_id="schools")
+def schools(request: Request) -> list[SchoolOut]:
+    """What a workshop chooses among, with one sentence for and one against each answer."""
+    return [SchoolOut.model_validate(each, from_attributes=True) for each in SCHOOLS]
 
 
 @router.get("/patterns", response=list[PatternOut], operation_id="patterns")

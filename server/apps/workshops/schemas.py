@@ -10,9 +10,22 @@ from pydantic import Field
 from apps.workshops.models import Workshop
 from drumwork.drums import Side
 from drumwork.quantities import Turns
-from drumwork.rods.clearing import EvenRule
+from drumwork.rods.clearing import EvenRule, Means
 from drumwork.rods.patterns import Pattern
-from drumwork.work.ways import Cadence, LogoPlace, Stretch, Ways
+from drumwork.work.ways import (
+    AfterStretch,
+    BassPitch,
+    BedRods,
+    Cadence,
+    Evenness,
+    Grease,
+    LogoPlace,
+    OldHeads,
+    ResonantPitch,
+    SnareNote,
+    Stretch,
+    Ways,
+)
 
 TighteningPattern = Literal["star", "neighbour-star", "plus-cross", "every-third", "every-second"]
 
@@ -26,7 +39,15 @@ class WaysIn(Schema):
     step_32: Literal[1, 2, 4]
     stretch: Stretch
     logo: LogoPlace
-    grease_dry_threads: bool
+    grease: Grease = Grease.DRY
+    after_stretch: AfterStretch = AfterStretch.BACK
+    evenness: Evenness = Evenness.EVEN
+    resonant: ResonantPitch = ResonantPitch.EQUAL
+    means: Means = Means.PITCH
+    snare_note: SnareNote = SnareNote.NONE
+    bed_rods: BedRods = BedRods.MATCHED
+    bass_pitch: BassPitch = BassPitch.LOWEST
+    old_heads: OldHeads = OldHeads.NEVER
     rest_minutes: int = Field(ge=5, le=24 * 60)
     check_after_days: int = Field(ge=1, le=60)
     leave_above: bool = True
@@ -55,7 +76,15 @@ def to_ways(workshop: Workshop) -> Ways:
         step=Turns(workshop.step_32),
         stretch=Stretch(workshop.stretch),
         logo=LogoPlace(workshop.logo),
-        grease_dry_threads=workshop.grease_dry_threads,
+        grease=Grease(workshop.grease),
+        after_stretch=AfterStretch(workshop.after_stretch),
+        evenness=Evenness(workshop.evenness),
+        resonant=ResonantPitch(workshop.resonant),
+        means=Means(workshop.means),
+        snare_note=SnareNote(workshop.snare_note),
+        bed_rods=BedRods(workshop.bed_rods),
+        bass_pitch=BassPitch(workshop.bass_pitch),
+        old_heads=OldHeads(workshop.old_heads),
         rest_minutes=workshop.rest_minutes,
         tap_round=workshop.tap_round,
         first_head=Side(workshop.first_head),

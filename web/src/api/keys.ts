@@ -9,6 +9,7 @@ export const keys = {
   sound: (tag: string) => ['sound', tag] as const,
   twoHeads: (tag: string, asked: object) => ['two-heads', tag, asked] as const,
   heads: (tag: string, side: string) => ['heads', tag, side] as const,
+  schools: ['schools'] as const,
   patterns: (rods: number, lost: string) => ['patterns', rods, lost] as const,
   job: (id: string) => ['job', id] as const,
   findings: (kind: string) => ['findings', kind] as const,

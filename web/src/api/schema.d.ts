@@ -493,6 +493,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schools
+         * @description What a workshop chooses among, with one sentence for and one against each answer.
+         */
+        get: operations["schools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/ways": {
         parameters: {
             query?: never;
@@ -514,6 +534,24 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AfterStretch
+         * @description After over-tension and rest: back to finger-loose and start again, or straight on up (trade §17.3).
+         * @enum {string}
+         */
+        AfterStretch: "back" | "up";
+        /**
+         * BassPitch
+         * @description A bass drum's lowest clean pitch, or a chosen note (trade §17.12).
+         * @enum {string}
+         */
+        BassPitch: "lowest" | "chosen";
+        /**
+         * BedRods
+         * @description The rods beside the snare bed: all matched, or eased against buzz (trade §17.11, P18).
+         * @enum {string}
+         */
+        BedRods: "matched" | "eased";
         /**
          * BenchAnswer
          * @description `bench` is null when nothing happened since the number asked about.
@@ -547,6 +585,7 @@ export interface components {
             last_seq: number;
             /** Log */
             log: components["schemas"]["EntryOut"][];
+            means: components["schemas"]["Means"];
             /** Name */
             name: string;
             /**
@@ -648,6 +687,17 @@ export interface components {
             step: string;
             /** Typed */
             typed: string;
+        };
+        /** ChoiceOut */
+        ChoiceOut: {
+            /** Against */
+            against: string;
+            /** Speaks For */
+            speaks_for: string;
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
         };
         /**
          * Choices
@@ -913,6 +963,12 @@ export interface components {
             message: string;
         };
         /**
+         * Evenness
+         * @description Even everywhere, or some rods down on purpose (trade §17.5).
+         * @enum {string}
+         */
+        Evenness: "even" | "some-down";
+        /**
          * EventIn
          * @description One entry. `seen` is the last entry number this device knew when it was made; `v` the shape of its body.
          *
@@ -1139,6 +1195,12 @@ export interface components {
          */
         Follow: "replace" | "fetch" | "repair" | "qualified" | "adjust" | "look";
         /**
+         * Grease
+         * @description Grease on threads (trade §17.8).
+         * @enum {string}
+         */
+        Grease: "always" | "when-dry" | "never-on-new" | "never";
+        /**
          * HeadOut
          * @description One head of the job, as it began: its rods, the orders they go in, what goes on and comes off.
          */
@@ -1364,6 +1426,12 @@ export interface components {
              */
             work: "new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check";
         };
+        /**
+         * OldHeads
+         * @description Old heads kept as spares, or not (trade §17.13, C10).
+         * @enum {string}
+         */
+        OldHeads: "keep" | "never";
         /**
          * OwedOut
          * @description One line of the list. `count` strokes of `unit`; red when `owed_now`.
@@ -1601,7 +1669,7 @@ export interface components {
         };
         /**
          * PointOut
-         * @description One thing to look at; `when` is true, or findings joined by all, any, not.
+         * @description One thing to look at, or to have to hand; `when` is true, or findings joined by all, any, not.
          */
         PointOut: {
             /** Text */
@@ -1750,6 +1818,12 @@ export interface components {
             receipts: components["schemas"]["Receipt"][];
         };
         /**
+         * ResonantPitch
+         * @description The resonant head against the batter (trade §7, §17.6).
+         * @enum {string}
+         */
+        ResonantPitch: "equal" | "higher" | "lower";
+        /**
          * RestStartedIn
          * @description The drum rests for so many minutes.
          */
@@ -1856,6 +1930,25 @@ export interface components {
             lap: number;
             /** Step */
             step: string;
+        };
+        /**
+         * SchoolOut
+         * @description One thing the trade disagrees about, and its answers.
+         */
+        SchoolOut: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /**
+             * Moment
+             * @enum {string}
+             */
+            moment: "before" | "fitting" | "tension" | "clearing" | "sound" | "after";
+            /** Number */
+            number: number;
+            /** Question */
+            question: string;
+            /** Way */
+            way: string;
         };
         /**
          * SessionOut
@@ -1993,6 +2086,12 @@ export interface components {
             /** Step */
             step: string;
         };
+        /**
+         * SnareNote
+         * @description A snare with a definite note, or without one (trade §17.10).
+         * @enum {string}
+         */
+        SnareNote: "definite" | "none";
         /** SoundChoice */
         SoundChoice: {
             /** Heard */
@@ -2138,6 +2237,8 @@ export interface components {
             side: components["schemas"]["Side"] | null;
             /** Title */
             title: string;
+            /** Tools */
+            tools: components["schemas"]["PointOut"][];
             /** When */
             when: unknown;
             /** Zero */
@@ -2358,18 +2459,26 @@ export interface components {
         WaysIn: {
             /** A4 Hz */
             a4_hz: number;
+            /** @default back */
+            after_stretch: components["schemas"]["AfterStretch"];
+            /** @default lowest */
+            bass_pitch: components["schemas"]["BassPitch"];
             /** Batter Life Months */
             batter_life_months: number;
+            /** @default matched */
+            bed_rods: components["schemas"]["BedRods"];
             /** @default rod */
             cadence: components["schemas"]["Cadence"];
             /** Check After Days */
             check_after_days: number;
             /** Even Spread Hz */
             even_spread_hz: number;
+            /** @default even */
+            evenness: components["schemas"]["Evenness"];
             /** @default resonant */
             first_head: components["schemas"]["Side"];
-            /** Grease Dry Threads */
-            grease_dry_threads: boolean;
+            /** @default when-dry */
+            grease: components["schemas"]["Grease"];
             /**
              * Leave Above
              * @default true
@@ -2381,17 +2490,25 @@ export interface components {
              */
             length_unit: "in" | "mm";
             logo: components["schemas"]["LogoPlace"];
+            /** @default pitch */
+            means: components["schemas"]["Means"];
+            /** @default never */
+            old_heads: components["schemas"]["OldHeads"];
             /**
              * Pattern
              * @enum {string}
              */
             pattern: "star" | "neighbour-star" | "plus-cross" | "every-third" | "every-second";
+            /** @default equal */
+            resonant: components["schemas"]["ResonantPitch"];
             /** Resonant Life Months */
             resonant_life_months: number;
             /** Rest Minutes */
             rest_minutes: number;
             /** @default pass */
             slacken_by: components["schemas"]["Cadence"];
+            /** @default none */
+            snare_note: components["schemas"]["SnareNote"];
             /**
              * Step 32
              * @enum {integer}
@@ -2445,8 +2562,14 @@ export interface components {
         WorkshopOut: {
             /** A4 Hz */
             a4_hz: number;
+            /** @default back */
+            after_stretch: components["schemas"]["AfterStretch"];
+            /** @default lowest */
+            bass_pitch: components["schemas"]["BassPitch"];
             /** Batter Life Months */
             batter_life_months: number;
+            /** @default matched */
+            bed_rods: components["schemas"]["BedRods"];
             /** Bench Name */
             bench_name: string;
             /** @default rod */
@@ -2455,10 +2578,12 @@ export interface components {
             check_after_days: number;
             /** Even Spread Hz */
             even_spread_hz: number;
+            /** @default even */
+            evenness: components["schemas"]["Evenness"];
             /** @default resonant */
             first_head: components["schemas"]["Side"];
-            /** Grease Dry Threads */
-            grease_dry_threads: boolean;
+            /** @default when-dry */
+            grease: components["schemas"]["Grease"];
             /**
              * Leave Above
              * @default true
@@ -2470,19 +2595,27 @@ export interface components {
              */
             length_unit: "in" | "mm";
             logo: components["schemas"]["LogoPlace"];
+            /** @default pitch */
+            means: components["schemas"]["Means"];
             /** Name */
             name: string;
+            /** @default never */
+            old_heads: components["schemas"]["OldHeads"];
             /**
              * Pattern
              * @enum {string}
              */
             pattern: "star" | "neighbour-star" | "plus-cross" | "every-third" | "every-second";
+            /** @default equal */
+            resonant: components["schemas"]["ResonantPitch"];
             /** Resonant Life Months */
             resonant_life_months: number;
             /** Rest Minutes */
             rest_minutes: number;
             /** @default pass */
             slacken_by: components["schemas"]["Cadence"];
+            /** @default none */
+            snare_note: components["schemas"]["SnareNote"];
             /**
              * Step 32
              * @enum {integer}
@@ -3534,6 +3667,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatternOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolOut"][];
                 };
             };
             /** @description Refused */

@@ -7,7 +7,7 @@ import json
 from collections.abc import Sequence
 from dataclasses import dataclass, fields
 from enum import StrEnum
-from typing import Any
+from typing import Any, get_type_hints
 
 from drumwork.drums import DrumKind, Side, traits_of
 from drumwork.errors import BadEvent, BadFinding, UnknownWork
@@ -15,22 +15,16 @@ from drumwork.findings import FINDINGS, Place, finding, findings_for, require_pl
 from drumwork.procedures.catalogue import CATALOGUE, work_named
 from drumwork.quantities.turns import parse_turns
 from drumwork.rods.layout import RodLayout
-from drumwork.rods.patterns import Pattern
 from drumwork.work.cautions import CAUTIONS
 from drumwork.work.kinds.steps import Passes, Rest
 from drumwork.work.plan import DrumFacts, Part, Plan, StepPlan, make_plan
 from drumwork.work.tags import TAGS
-from drumwork.work.ways import Cadence, LogoPlace, Stretch, Ways
+from drumwork.work.ways import Ways
 
 __all__ = ["add"]
 
 _SCHOOLS: dict[str, type[StrEnum]] = {
-    "pattern": Pattern,
-    "stretch": Stretch,
-    "logo": LogoPlace,
-    "first_head": Side,
-    "cadence": Cadence,
-    "slacken_by": Cadence,
+    name: hint for name, hint in get_type_hints(Ways).items() if isinstance(hint, type) and issubclass(hint, StrEnum)
 }
 _YES = {"yes": True, "no": False}
 
@@ -167,7 +161,7 @@ def _step(step: StepPlan, plan: Plan, found: Sequence[_Thing]) -> dict[str, Any]
         "say": step.say,
         "points": list(step.said(found)),
         "cautions": list(step.cautions),
-        "tools": list(step.tools),
+        "tools": list(step.takes(found)),
         "does": list(step.does),
         "cites": list(step.cites),
         "passes": [
@@ -231,6 +225,7 @@ def _words(args: argparse.Namespace) -> None:
     answer = {
         "tags": list(TAGS),
         "cautions": dict(CAUTIONS),
+        "schools": {name: [str(one) for one in of] for name, of in _SCHOOLS.items()},
         "findings": [
             {
                 "id": each.id,

@@ -50,7 +50,7 @@ class Follow(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class FindingKind:
-    """One row of the vocabulary. `part` is what to fetch, where something is."""
+    """One row of the vocabulary. `part` is what to fetch, where something is; `tools` what it takes to answer it on the bench."""
 
     id: str
     where: Where
@@ -59,6 +59,7 @@ class FindingKind:
     follow: Follow
     part: str = ""
     degrees: bool = True
+    tools: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,71 +91,71 @@ _TABLE: Final = (
     _F("flesh-hoop-bent", Where.HEAD, "flesh hoop bent", "return it if new; replace", Follow.REPLACE),
     _F("age", Where.HEAD, "older than this workshop keeps", "look, then decide", Follow.LOOK, degrees=False),
     # wires
-    _F("strand-bent", Where.WIRES, "strands bent", "replace", Follow.REPLACE, "snare wires"),
-    _F("strand-broken", Where.WIRES, "strands broken", "replace", Follow.REPLACE, "snare wires"),
-    _F("strand-missing", Where.WIRES, "strands missing", "replace", Follow.REPLACE, "snare wires"),
-    _F("end-plate-bent", Where.WIRES, "end plate bent", "replace", Follow.REPLACE, "snare wires"),
-    _F("strap-stretched", Where.WIRES, "strap or cord stretched", "renew", Follow.FETCH, "strap or cord"),
-    _F("strap-frayed", Where.WIRES, "strap or cord frayed", "renew", Follow.FETCH, "strap or cord"),
+    _F("strand-bent", Where.WIRES, "strands bent", "replace", Follow.REPLACE, "snare wires", tools=("snare wires",)),
+    _F("strand-broken", Where.WIRES, "strands broken", "replace", Follow.REPLACE, "snare wires", tools=("snare wires",)),
+    _F("strand-missing", Where.WIRES, "strands missing", "replace", Follow.REPLACE, "snare wires", tools=("snare wires",)),
+    _F("end-plate-bent", Where.WIRES, "end plate bent", "replace", Follow.REPLACE, "snare wires", tools=("snare wires",)),
+    _F("strap-stretched", Where.WIRES, "strap or cord stretched", "renew", Follow.FETCH, "strap or cord", tools=("strap or cord",)),
+    _F("strap-frayed", Where.WIRES, "strap or cord frayed", "renew", Follow.FETCH, "strap or cord", tools=("strap or cord",)),
     _F("wires-slow", Where.WIRES, "dead or slow to answer", "snare-side head and bed rods first; then wires", Follow.ADJUST),
     _F("wires-off-centre", Where.WIRES, "off centre", "set again", Follow.ADJUST),
     _F("wires-not-level", Where.WIRES, "hanging to one side", "set again", Follow.ADJUST),
     _F("wires-stay-on", Where.WIRES, "sound with the lever off", "knob back, clamp again", Follow.ADJUST),
     _F("wires-buzz", Where.WIRES, "buzz at another note", "bed rods by this workshop's way; wanted pitches", Follow.ADJUST),
     # rods
-    _F("rod-missing", Where.ROD, "rod missing", "fetch or lend; bed rods and low-tension drums first", Follow.FETCH, "tension rod", degrees=False),
-    _F("rod-bent", Where.ROD, "rod bent", "replace it", Follow.FETCH, "tension rod"),
-    _F("thread-dry", Where.ROD, "thread dry", "a spot of light grease", Follow.ADJUST),
-    _F("thread-gritty", Where.ROD, "thread gritty", "wipe it in a lightly oiled cloth", Follow.ADJUST),
-    _F("thread-over-oiled", Where.ROD, "too much or too thin oil; the rod walks loose", "wipe dry", Follow.ADJUST),
-    _F("thread-stripped", Where.ROD, "thread stripped, the rod will not draw", "insert or casing: repair", Follow.REPAIR, "insert"),
+    _F("rod-missing", Where.ROD, "rod missing", "fetch or lend; bed rods and low-tension drums first", Follow.FETCH, "tension rod", degrees=False, tools=("rod of the same thread and length",)),
+    _F("rod-bent", Where.ROD, "rod bent", "replace it", Follow.FETCH, "tension rod", tools=("straight rod of the same thread and length",)),
+    _F("thread-dry", Where.ROD, "thread dry", "a spot of light grease", Follow.ADJUST, tools=("light grease",)),
+    _F("thread-gritty", Where.ROD, "thread gritty", "wipe it in a lightly oiled cloth", Follow.ADJUST, tools=("lightly oiled cloth",)),
+    _F("thread-over-oiled", Where.ROD, "too much or too thin oil; the rod walks loose", "wipe dry", Follow.ADJUST, tools=("dry rag",)),
+    _F("thread-stripped", Where.ROD, "thread stripped, the rod will not draw", "insert or casing: repair", Follow.REPAIR, "insert", tools=("spare insert",)),
     _F("rod-seized", Where.ROD, "rod will not turn", "no force; repair", Follow.REPAIR),
-    _F("insert-loose", Where.ROD, "insert turns with the rod", "repair", Follow.REPAIR, "insert"),
-    _F("casing-loose", Where.ROD, "casing or its screws loose", "snug by hand", Follow.ADJUST),
-    _F("claw-missing", Where.ROD, "claw missing", "fetch", Follow.FETCH, "claw", degrees=False),
-    _F("claw-bent", Where.ROD, "claw bent", "fetch", Follow.FETCH, "claw"),
+    _F("insert-loose", Where.ROD, "insert turns with the rod", "repair", Follow.REPAIR, "insert", tools=("spare insert",)),
+    _F("casing-loose", Where.ROD, "casing or its screws loose", "snug by hand", Follow.ADJUST, tools=("small screwdriver",)),
+    _F("claw-missing", Where.ROD, "claw missing", "fetch", Follow.FETCH, "claw", degrees=False, tools=("claw",)),
+    _F("claw-bent", Where.ROD, "claw bent", "fetch", Follow.FETCH, "claw", tools=("claw",)),
     # hoop
-    _F("hoop-bent", Where.HOOP, "hoop out of round", "mark its place; repair or replace", Follow.REPAIR, "counter hoop"),
-    _F("hoop-cracked", Where.HOOP, "hoop cracked", "mark its place; repair or replace", Follow.REPAIR, "counter hoop"),
+    _F("hoop-bent", Where.HOOP, "hoop out of round", "mark its place; repair or replace", Follow.REPAIR, "counter hoop", tools=("tape",)),
+    _F("hoop-cracked", Where.HOOP, "hoop cracked", "mark its place; repair or replace", Follow.REPAIR, "counter hoop", tools=("tape",)),
     _F("gate-wrong", Where.HOOP, "snare gate not in line", "off and on again before any tension", Follow.ADJUST, degrees=False),
     _F("hoop-turned", Where.HOOP, "not in its old place", "turn back", Follow.ADJUST, degrees=False),
     # edge
-    _F("edge-dirty", Where.EDGE, "dust, old wax", "wipe", Follow.ADJUST),
-    _F("edge-chipped", Where.EDGE, "edge chipped", "qualified person", Follow.QUALIFIED),
-    _F("edge-flat", Where.EDGE, "edge flattened", "qualified person", Follow.QUALIFIED),
-    _F("bed-rough", Where.EDGE, "rough snare bed", "qualified person", Follow.QUALIFIED),
+    _F("edge-dirty", Where.EDGE, "dust, old wax", "wipe", Follow.ADJUST, tools=("damp rag",)),
+    _F("edge-chipped", Where.EDGE, "edge chipped", "qualified person", Follow.QUALIFIED, tools=("tape", "marker")),
+    _F("edge-flat", Where.EDGE, "edge flattened", "qualified person", Follow.QUALIFIED, tools=("tape", "marker")),
+    _F("bed-rough", Where.EDGE, "rough snare bed", "qualified person", Follow.QUALIFIED, tools=("tape", "marker")),
     # shell
     _F("shell-oval", Where.SHELL, "play to one side, out of round", "centre the head; qualified person", Follow.QUALIFIED),
-    _F("shell-split", Where.SHELL, "shell split", "take out of service; qualified person", Follow.QUALIFIED),
-    _F("ply-lifting", Where.SHELL, "ply lifting", "take out of service; qualified person", Follow.QUALIFIED),
-    _F("vent-blocked", Where.SHELL, "vent blocked or rattling", "clean, snug", Follow.ADJUST),
+    _F("shell-split", Where.SHELL, "shell split", "take out of service; qualified person", Follow.QUALIFIED, tools=("tag and tape",)),
+    _F("ply-lifting", Where.SHELL, "ply lifting", "take out of service; qualified person", Follow.QUALIFIED, tools=("tag and tape",)),
+    _F("vent-blocked", Where.SHELL, "vent blocked or rattling", "clean, snug", Follow.ADJUST, tools=("small brush",)),
     # strainer and butt plate
-    _F("strainer-slips", Where.STRAINER, "strainer slips", "screws, knob; repair", Follow.REPAIR, "strainer"),
-    _F("strainer-wont-drop", Where.STRAINER, "strainer will not let go", "screws, knob; repair", Follow.REPAIR, "strainer"),
+    _F("strainer-slips", Where.STRAINER, "strainer slips", "screws, knob; repair", Follow.REPAIR, "strainer", tools=("small screwdriver",)),
+    _F("strainer-wont-drop", Where.STRAINER, "strainer will not let go", "screws, knob; repair", Follow.REPAIR, "strainer", tools=("small screwdriver",)),
     _F("knob-stripped", Where.STRAINER, "fine-tension knob stripped", "repair", Follow.REPAIR, "fine-tension knob"),
-    _F("butt-clamp-loose", Where.STRAINER, "butt clamp loose", "snug", Follow.ADJUST),
+    _F("butt-clamp-loose", Where.STRAINER, "butt clamp loose", "snug", Follow.ADJUST, tools=("small screwdriver",)),
     # hardware
-    _F("leg-missing", Where.HARDWARE, "leg missing", "fetch or repair", Follow.FETCH, "leg", degrees=False),
+    _F("leg-missing", Where.HARDWARE, "leg missing", "fetch or repair", Follow.FETCH, "leg", degrees=False, tools=("drumstick as a stop-gap",)),
     _F("leg-slips", Where.HARDWARE, "leg slips", "fetch or repair", Follow.REPAIR, "leg bracket"),
-    _F("foot-missing", Where.HARDWARE, "rubber foot missing", "fetch", Follow.FETCH, "rubber foot", degrees=False),
-    _F("spur-blunt", Where.HARDWARE, "spur blunt", "fetch or repair", Follow.FETCH, "spur"),
-    _F("mount-stripped", Where.HARDWARE, "mount stripped", "repair; a stand as a stop-gap", Follow.REPAIR, "mount"),
-    _F("mount-loose", Where.HARDWARE, "mount loose", "repair; a stand as a stop-gap", Follow.ADJUST),
-    _F("rattle", Where.HARDWARE, "rattles", "find it by pressing; snug, or a bit of cloth tape", Follow.ADJUST),
-    _F("slides", Where.HARDWARE, "slides away", "spurs, mat, carpet", Follow.ADJUST),
-    _F("muffler-loose", Where.INSIDE, "muffling loose or rotten", "remove, renew", Follow.ADJUST, "muffling"),
+    _F("foot-missing", Where.HARDWARE, "rubber foot missing", "fetch", Follow.FETCH, "rubber foot", degrees=False, tools=("rubber foot",)),
+    _F("spur-blunt", Where.HARDWARE, "spur blunt", "fetch or repair", Follow.FETCH, "spur", tools=("spur",)),
+    _F("mount-stripped", Where.HARDWARE, "mount stripped", "repair; a stand as a stop-gap", Follow.REPAIR, "mount", tools=("stand as a stop-gap",)),
+    _F("mount-loose", Where.HARDWARE, "mount loose", "repair; a stand as a stop-gap", Follow.ADJUST, tools=("small screwdriver",)),
+    _F("rattle", Where.HARDWARE, "rattles", "find it by pressing; snug, or a bit of cloth tape", Follow.ADJUST, tools=("cloth tape",)),
+    _F("slides", Where.HARDWARE, "slides away", "spurs, mat, carpet", Follow.ADJUST, tools=("mat or carpet",)),
+    _F("muffler-loose", Where.INSIDE, "muffling loose or rotten", "remove, renew", Follow.ADJUST, "muffling", tools=("muffling",)),
     # stand
-    _F("felt-missing", Where.STAND, "felt missing", "fetch", Follow.FETCH, "felt", degrees=False),
-    _F("sleeve-missing", Where.STAND, "sleeve missing", "fetch", Follow.FETCH, "sleeve", degrees=False),
-    _F("wing-nut-missing", Where.STAND, "wing nut missing", "fetch", Follow.FETCH, "wing nut", degrees=False),
+    _F("felt-missing", Where.STAND, "felt missing", "fetch", Follow.FETCH, "felt", degrees=False, tools=("felt",)),
+    _F("sleeve-missing", Where.STAND, "sleeve missing", "fetch", Follow.FETCH, "sleeve", degrees=False, tools=("sleeve",)),
+    _F("wing-nut-missing", Where.STAND, "wing nut missing", "fetch", Follow.FETCH, "wing nut", degrees=False, tools=("wing nut",)),
     _F("hat-post-bent", Where.STAND, "bent post", "turn to the smooth spot; replace", Follow.FETCH, "hi-hat post"),
     # rope
-    _F("rope-frayed", Where.ROPE, "rope frayed", "renew", Follow.FETCH, "rope"),
-    _F("ear-slips", Where.ROPE, "ear slips", "set", Follow.ADJUST, "ear"),
+    _F("rope-frayed", Where.ROPE, "rope frayed", "renew", Follow.FETCH, "rope", tools=("rope",)),
+    _F("ear-slips", Where.ROPE, "ear slips", "set", Follow.ADJUST, "ear", tools=("leather ear",)),
     _F("rope-slack-pair", Where.ROPE, "a pair slack or tight", "carry the slack on", Follow.ADJUST),
     # any
-    _F("mould", Where.ANY, "mould", "mask, gloves, damp wipe", Follow.ADJUST),
-    _F("flaking-coat", Where.ANY, "flaking old coating", "mask, gloves, damp wipe", Follow.ADJUST),
+    _F("mould", Where.ANY, "mould", "mask, gloves, damp wipe", Follow.ADJUST, tools=("mask", "gloves", "bag for the rag")),
+    _F("flaking-coat", Where.ANY, "flaking old coating", "mask, gloves, damp wipe", Follow.ADJUST, tools=("mask", "gloves", "bag for the rag")),
 )  # fmt: skip
 FINDINGS: Final[Mapping[str, FindingKind]] = {each.id: each for each in _TABLE}
 

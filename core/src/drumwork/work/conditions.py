@@ -45,6 +45,7 @@ class Situation:
     layouts: Mapping[Side, RodLayout]
     ways: Mapping[str, str]
     wires: bool = False
+    port: bool = False
 
     @property
     def traits(self) -> Traits:
@@ -136,12 +137,13 @@ class IsKind(_AboutDrum):
 
 @dataclass(frozen=True)
 class Has(_AboutDrum):
-    """The drum has this trait, by its name in the table; `wires` asks whether wires lie on this drum."""
+    """The drum has this trait, by its name in the table; `wires` and `port` ask whether this one drum has them."""
 
     trait: str
 
     def here(self, at: Situation) -> bool:
-        return at.wires if self.trait == "wires" else bool(getattr(at.traits, self.trait))
+        own = {"wires": at.wires, "port": at.port}
+        return own[self.trait] if self.trait in own else bool(getattr(at.traits, self.trait))
 
     def words(self) -> str:
         return f"has {self.trait.replace('_', ' ')}"

@@ -7,7 +7,7 @@ the same stored plan says what is to be done whatever is found on the way.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field, fields
+from dataclasses import dataclass, field, fields, replace
 from enum import StrEnum
 from functools import cached_property
 
@@ -21,8 +21,9 @@ from drumwork.work.conditions import ALWAYS, NEVER, Condition, FoundThing, Situa
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Passes, StepData, StepKind
 from drumwork.work.tags import Tag
+from drumwork.work.tools import every_tool, tools_for
 from drumwork.work.ways import Ways
-from drumwork.work.words import Point, Text, settle_points, settle_text
+from drumwork.work.words import If, Point, Text, settle_points, settle_text, settle_those
 
 __all__ = ["DrumFacts", "Head", "Part", "Plan", "Procedure", "Step", "StepPlan", "make_plan", "passes_of"]
 
@@ -57,6 +58,7 @@ class DrumFacts:
     layouts: Mapping[Side, RodLayout]
     snare_bed: bool = False
     port: bool = False
+    thread: str = ""
 
     @property
     def traits(self) -> Traits:
@@ -84,6 +86,7 @@ class Step:
     side : the head it is about
     when : whether it comes up at all
     says : a short title, and one instruction to read aloud
+    tools : tools and materials this step takes; the first step lists those of all
     zero : from the end of this step turns of this side are counted
     looks_at : parts whose findings are offered first here
     """
@@ -94,10 +97,10 @@ class Step:
     say: Text
     side: Side | None = None
     points: tuple[Point, ...] = ()
-    cautions: tuple[CautionId, ...] = ()
+    cautions: tuple[CautionId | If[CautionId], ...] = ()
     when: Condition = ALWAYS
-    does: tuple[Tag, ...] = ()
-    tools: tuple[str, ...] = ()
+    does: tuple[Tag | If[Tag], ...] = ()
+    tools: tuple[str | If[str], ...] = ()
     cites: tuple[str, ...] = ()
     looks_at: tuple[Where, ...] = ()
     zero: bool = False
@@ -116,7 +119,7 @@ class StepPlan:
     cautions: tuple[CautionId, ...] = ()
     when: Condition = ALWAYS
     does: tuple[Tag, ...] = ()
-    tools: tuple[str, ...] = ()
+    tools: tuple[Point, ...] = ()
     cites: tuple[str, ...] = ()
     looks_at: tuple[Where, ...] = ()
     zero: bool = False
@@ -135,8 +138,15 @@ class StepPlan:
 
     def said(self, found: Iterable[FoundThing]) -> tuple[str, ...]:
         """The points to look at with what was found so far."""
+        return self._holding(self.points, found)
+
+    def takes(self, found: Iterable[FoundThing]) -> tuple[str, ...]:
+        """The tools and materials it takes with what was found so far."""
+        return self._holding(self.tools, found)
+
+    def _holding(self, points: tuple[Point, ...], found: Iterable[FoundThing]) -> tuple[str, ...]:
         things = self._near(found)
-        return tuple(str(point.text) for point in self.points if point.when.holds(things))
+        return tuple(str(point.text) for point in points if point.when.holds(things))
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +158,7 @@ class Procedure:
     part : what a job of it is about; None where it is chosen for each job among `parts`
     suits : the kinds of drum it is for
     why_not : said where it does not suit
-    steps : by part and ways, since the order of two heads is a school
+    steps : by part, ways and drum, since the order of two heads is a school and differs by drum
     changes_heads : a new head goes on each of its sides
     answers_checks : it is what a check that is due asks for
     offer : what a button that starts it says; without it the title
@@ -160,7 +170,7 @@ class Procedure:
     title: str
     parts: tuple[Part, ...]
     suits: Callable[[DrumFacts], str]
-    steps: Callable[[Part, Ways], tuple[Step, ...]]
+    steps: Callable[[Part, Ways, DrumFacts], tuple[Step, ...]]
     effects: Callable[[Part], tuple[Effect, ...]]
     cites: tuple[str, ...] = ()
     changes_heads: bool = False
@@ -238,15 +248,21 @@ def _settle(step: Step, at: Situation, drum: DrumFacts, ways: Ways, fill: Mappin
         say=settle_text(step.say, at, fill),
         data=step.data(drum, step.side, ways) if callable(step.data) else step.data,
         side=step.side,
-        points=settle_points(step.points, at, fill),
-        cautions=step.cautions,
+        points=(points := settle_points(step.points, at, fill)),
+        cautions=settle_those(step.cautions, at),
         when=when,
-        does=step.does,
-        tools=step.tools,
+        does=settle_those(step.does, at),
+        tools=(*(Point(each) for each in settle_those(step.tools, at)), *tools_for(when, points)),
         cites=step.cites,
         looks_at=step.looks_at,
         zero=step.zero,
     )
+
+
+def lay_out_all(steps: list[StepPlan]) -> list[StepPlan]:
+    """The steps, the one that lays out listing what any of them takes: what is missing is missed then, not with a bare drum in hand."""
+    taken = every_tool((tool.text, step.when, tool.when) for step in steps for tool in step.tools)
+    return [replace(step, tools=taken) if "lay-out" in step.does else step for step in steps]
 
 
 def make_plan(
@@ -263,8 +279,8 @@ def make_plan(
         raise UnknownWork(why, work=procedure.id, kind=drum.kind.value, part=part.value)
     known, named = dict(heads or {}), _by_name(ways)
     steps = []
-    for step in procedure.steps(part, ways):
-        at = Situation(drum.kind, step.side, drum.layouts, named, drum.snare_bed)
+    for step in procedure.steps(part, ways, drum):
+        at = Situation(drum.kind, step.side, drum.layouts, named, drum.snare_bed, drum.port)
         side = step.side.value if step.side else part.value
         head = known.get(step.side, Head()) if step.side else Head()
         fill = {
@@ -277,6 +293,7 @@ def make_plan(
         }
         if made := _settle(step, at, drum, ways, fill):
             steps.append(made)
+    steps = lay_out_all(steps)
     title = procedure.title.format(part=part.value)
     return Plan(
         procedure.id, procedure.version, title, part, drum, ways, tuple(steps), procedure.effects(part),

@@ -97,7 +97,7 @@ class BenchState:
     @property
     def means(self) -> Means:
         """What the rods are read with now."""
-        return self.read_with.value.means if self.read_with else Means.PITCH
+        return self.read_with.value.means if self.read_with else self.plan.ways.means
 
     def cadence(self, down: bool) -> Cadence:
         """How turns are confirmed now, slackening or tightening."""

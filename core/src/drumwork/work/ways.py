@@ -7,11 +7,14 @@ from enum import StrEnum
 
 from drumwork.drums import Side
 from drumwork.quantities import Turns
-from drumwork.rods.clearing import EvenRule
+from drumwork.rods.clearing import EvenRule, Means
 from drumwork.rods.patterns import Pattern
 from drumwork.sources import iso16
 
-__all__ = ["Cadence", "LogoPlace", "Stretch", "Ways"]
+__all__ = [
+    "AfterStretch", "BassPitch", "BedRods", "Cadence", "Evenness", "Grease", "LogoPlace", "OldHeads", "ResonantPitch", "SnareNote", "Stretch",
+    "Ways",
+]  # fmt: skip
 
 
 class Stretch(StrEnum):
@@ -20,6 +23,65 @@ class Stretch(StrEnum):
     PALM = "palm"
     OVER_TENSION = "over-tension"
     BARELY = "barely"
+
+
+class AfterStretch(StrEnum):
+    """After over-tension and rest: back to finger-loose and start again, or straight on up (trade §17.3)."""
+
+    BACK = "back"
+    UP = "up"
+
+
+class Grease(StrEnum):
+    """Grease on threads (trade §17.8)."""
+
+    ALWAYS = "always"
+    DRY = "when-dry"
+    NOT_ON_NEW = "never-on-new"
+    NEVER = "never"
+
+
+class Evenness(StrEnum):
+    """Even everywhere, or some rods down on purpose (trade §17.5)."""
+
+    EVEN = "even"
+    SOME_DOWN = "some-down"
+
+
+class ResonantPitch(StrEnum):
+    """The resonant head against the batter (trade §7, §17.6)."""
+
+    EQUAL = "equal"
+    HIGHER = "higher"
+    LOWER = "lower"
+
+
+class SnareNote(StrEnum):
+    """A snare with a definite note, or without one (trade §17.10)."""
+
+    DEFINITE = "definite"
+    NONE = "none"
+
+
+class BedRods(StrEnum):
+    """The rods beside the snare bed: all matched, or eased against buzz (trade §17.11, P18)."""
+
+    MATCHED = "matched"
+    EASED = "eased"
+
+
+class BassPitch(StrEnum):
+    """A bass drum's lowest clean pitch, or a chosen note (trade §17.12)."""
+
+    LOWEST = "lowest"
+    CHOSEN = "chosen"
+
+
+class OldHeads(StrEnum):
+    """Old heads kept as spares, or not (trade §17.13, C10)."""
+
+    KEEP = "keep"
+    NEVER = "never"
 
 
 class LogoPlace(StrEnum):
@@ -48,10 +110,18 @@ class Ways:
     step: Turns = field(default_factory=lambda: Turns.of(1, 16))
     stretch: Stretch = Stretch.PALM
     logo: LogoPlace = LogoPlace.BADGE
-    grease_dry_threads: bool = True
+    grease: Grease = Grease.DRY
     rest_minutes: int = 30
     tap_round: bool = True
     first_head: Side = Side.RESONANT
+    after_stretch: AfterStretch = AfterStretch.BACK
+    evenness: Evenness = Evenness.EVEN
+    resonant: ResonantPitch = ResonantPitch.EQUAL
+    means: Means = Means.PITCH
+    snare_note: SnareNote = SnareNote.NONE
+    bed_rods: BedRods = BedRods.MATCHED
+    bass_pitch: BassPitch = BassPitch.LOWEST
+    old_heads: OldHeads = OldHeads.NEVER
     cadence: Cadence = Cadence.ROD
     slacken_by: Cadence = Cadence.PASS
     a4_hz: float = iso16.A4_HZ

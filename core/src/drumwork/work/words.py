@@ -2,12 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from typing import Generic, TypeVar
 
 from drumwork.work.conditions import ALWAYS, NEVER, Condition, Situation
 
-__all__ = ["Case", "Point", "Text", "settle_points", "settle_text"]
+__all__ = ["Case", "If", "Point", "Text", "settle_points", "settle_text", "settle_those"]
+
+
+T = TypeVar("T", bound=str)
+
+
+@dataclass(frozen=True, slots=True)
+class If(Generic[T]):
+    """A tag, a caution or a tool of drums and ways for which something holds."""
+
+    when: Condition
+    what: T
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +40,15 @@ class Point:
 
     text: Text
     when: Condition = ALWAYS
+
+
+def settle_those(of: Iterable[T | If[T]], at: Situation) -> tuple[T, ...]:
+    """Those that hold for this drum and these ways, in order."""
+    return tuple(
+        each.what if isinstance(each, If) else each
+        for each in of
+        if not isinstance(each, If) or each.when.settle(at) is ALWAYS
+    )
 
 
 def settle_text(text: Text, at: Situation, fill: Mapping[str, str]) -> str:

@@ -8,7 +8,7 @@ TAKES = {"batter": (0, 1), "resonant": (1, 2)}
 
 def bring_along(apps, schema_editor):
     from apps.bench.before_engine import entry_of_before, plan_of_before
-    from apps.bench.stored import entry_to, plan_to
+    from apps.bench.stored import PLAN_SHAPE, entry_to, plan_to
     from apps.workshops.scope import enter_workshop
     from drumwork.work.plan import Head
 
@@ -23,7 +23,7 @@ def bring_along(apps, schema_editor):
                 job.frozen, job.procedure, job.side, head, other, workshop.a4_hz, workshop.even_spread_hz
             )
             job.work, job.part, job.takes = plan.work, job.side, NumericRange(*TAKES[job.side], "[)")
-            job.plan, job.plan_shape = plan_to(plan), 1
+            job.plan, job.plan_shape = plan_to(plan), PLAN_SHAPE
             job.save(update_fields=["work", "part", "takes", "plan", "plan_shape"])
             JobHead.objects.create(
                 workshop=workshop,

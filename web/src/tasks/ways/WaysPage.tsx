@@ -1,102 +1,100 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession, type Session } from '../../api/session'
 import { Main } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
-import { Select } from '../../ui/Select'
-import { CHOICES, NUMBERS, type Ways } from './choices'
+import { asWays, MOMENTS, NUMBERS, PLAIN, type Ways } from './choices'
+import { SchoolChoice } from './SchoolChoice'
 
 /** Where the trade disagrees, each workshop has its way. */
 export function WaysPage() {
   const session = useSession()
-  return session.data?.workshop ? <Form session={session.data} ways={session.data.workshop} /> : null
+  const schools = useQuery({
+    queryKey: keys.schools,
+    queryFn: () => unwrap(api.GET('/api/workshop/schools')),
+    staleTime: Infinity,
+  })
+  if (schools.error) return <Problem>{schools.error.message}</Problem>
+  if (!session.data?.workshop || !schools.data) return <Page aria-busy />
+  return <Form session={session.data} ways={session.data.workshop} schools={schools.data} />
 }
 
-function Form({ session, ways }: { session: Session; ways: Ways }) {
+interface Props {
+  session: Session
+  ways: Ways
+  schools: Schemas['SchoolOut'][]
+}
+
+function useWays(ways: Ways) {
   const queries = useQueryClient()
-  const may = mayChange(session)
   const [form, setForm] = useState<Record<string, string>>(() =>
     Object.fromEntries(Object.entries(ways).map(([name, value]) => [name, String(value)])),
   )
   const save = useMutation({
-    mutationFn: () => {
-      const numbers = Object.fromEntries(
-        [...Object.keys(NUMBERS), 'step_32'].map((name) => [
-          name,
-          Number((form[name] ?? '').replace(',', '.')),
-        ]),
-      )
-      const body = {
-        ...form,
-        ...numbers,
-        grease_dry_threads: form['grease_dry_threads'] === 'true',
-        leave_above: form['leave_above'] === 'true',
-        tap_round: form['tap_round'] === 'true',
-      } as unknown as Schemas['WaysIn']
-      return unwrap(api.PUT('/api/workshop/ways', { body }))
-    },
+    mutationFn: () => unwrap(api.PUT('/api/workshop/ways', { body: asWays(form) })),
     onSuccess: (workshop) => {
       queries.setQueryData<Session>(keys.session, (old) => (old ? { ...old, workshop } : old))
       void queries.invalidateQueries({ queryKey: keys.today })
     },
   })
+  const set = (name: string) => (value: string) => {
+    save.reset()
+    setForm({ ...form, [name]: value })
+  }
+  return { form, set, save }
+}
+
+function Form({ session, ways, schools }: Props) {
+  const { form, set, save } = useWays(ways)
   const refused = save.error instanceof ApiError ? save.error.body : null
-  const set = (name: string) => (value: string) => setForm({ ...form, [name]: value })
+  const field = (name: string) => ({ value: form[name] ?? '', onChange: set(name) })
   return (
     <Page>
       <Head>
         <h1>Workshop’s ways</h1>
-        <Soft>{ways.name}. Jobs already in hand keep the ways they began with.</Soft>
+        <Soft>
+          {ways.name}. Each job may do otherwise; jobs already in hand keep the ways they began with.
+        </Soft>
       </Head>
-      <Grid>
-        {Object.entries(CHOICES).map(([name, { label, options }]) => (
-          <Select key={name} label={label} value={form[name] ?? ''} onChange={set(name)} options={options} />
-        ))}
-        <Select
-          label="Grease on threads"
-          value={form['grease_dry_threads'] ?? 'true'}
-          onChange={set('grease_dry_threads')}
-          options={[
-            ['true', 'a spot when dry or gritty'],
-            ['false', 'none'],
-          ]}
-        />
-        <Select
-          label="New heads are left"
-          value={form['leave_above'] ?? 'true'}
-          onChange={set('leave_above')}
-          options={[
-            ['true', 'above pitch, by what they will drop'],
-            ['false', 'at pitch'],
-          ]}
-        />
-        <Select
-          label="Rods are tapped"
-          value={form['tap_round'] ?? 'true'}
-          onChange={set('tap_round')}
-          options={[
-            ['true', 'straight round'],
-            ['false', 'in the order they are turned'],
-          ]}
-        />
-        {Object.entries(NUMBERS).map(([name, label]) => (
-          <Field
-            key={name}
-            label={label}
-            value={form[name] ?? ''}
-            onChange={set(name)}
-            inputMode="decimal"
-            error={refused?.fields[name]}
-          />
-        ))}
-      </Grid>
-      {refused ? <Problem>{refused.message}</Problem> : null}
+      {MOMENTS.map(([moment, title]) => (
+        <Section key={moment} aria-label={title}>
+          <h2>{title}</h2>
+          <div>
+            {schools
+              .filter((each) => each.moment === moment)
+              .map((each) => (
+                <SchoolChoice key={each.way} school={each} {...field(each.way)} />
+              ))}
+            {PLAIN.filter((each) => each.moment === moment).map(({ way, label, options }) => (
+              <Choice
+                key={way}
+                label={label}
+                {...field(way)}
+                options={options.map(([value, words]) => ({ value, words }))}
+              />
+            ))}
+            <Numbers>
+              {NUMBERS.filter((each) => each.moment === moment).map(({ way, label }) => (
+                <Field
+                  key={way}
+                  label={label}
+                  {...field(way)}
+                  inputMode="decimal"
+                  error={refused?.fields[way]}
+                />
+              ))}
+            </Numbers>
+          </div>
+        </Section>
+      ))}
       <Foot>
-        {may ? (
+        {refused ? <Problem>{refused.message}</Problem> : null}
+        {mayChange(session) ? (
           <Main onPress={() => save.mutate()} isDisabled={save.isPending}>
             {save.isSuccess ? 'Kept' : 'Keep these ways'}
           </Main>
@@ -108,13 +106,45 @@ function Form({ session, ways }: { session: Session; ways: Ways }) {
   )
 }
 
-const Grid = styled.div`
+const Section = styled.section`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
-  gap: 22px 32px;
-  padding: 20px 28px;
-  max-width: 1100px;
+  grid-template-columns: 220px minmax(0, 1fr);
+  gap: 0 28px;
+  padding: 18px 28px;
+  & + & {
+    border-top: 1px solid var(--rule);
+  }
+  h2 {
+    font-size: 20px;
+    line-height: 1.25;
+  }
+  > div {
+    display: flex;
+    flex-direction: column;
+    gap: 20px;
+    max-width: 880px;
+  }
+  @media (max-width: 900px) {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 12px;
+    padding: 16px;
+  }
+`
+const Numbers = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 16px 28px;
+  &:empty {
+    display: none;
+  }
 `
 const Foot = styled.footer`
-  padding: 12px 28px 24px;
+  position: sticky;
+  bottom: 0;
+  padding: 12px 28px 14px;
+  background: var(--ground);
+  border-top: 1px solid var(--rule);
+  @media (max-width: 900px) {
+    padding: 10px 16px;
+  }
 `

@@ -1,58 +1,22 @@
 import type { Schemas } from '../../api/client'
 
 export type Ways = Schemas['WorkshopOut']
-export const CHOICES: { [K in keyof Ways]?: { label: string; options: [string, string][] } } = {
-  length_unit: {
-    label: 'Lengths in',
+export type Moment = Schemas['SchoolOut']['moment']
+
+/** Choices nobody quarrels about, by the moment they come up. */
+export const PLAIN: { way: keyof Ways; moment: Moment; label: string; options: [string, string][] }[] = [
+  {
+    way: 'leave_above',
+    moment: 'after',
+    label: 'New heads are left',
     options: [
-      ['in', 'inches'],
-      ['mm', 'millimetres'],
+      ['true', 'above pitch, by what they will drop'],
+      ['false', 'at pitch'],
     ],
   },
-  pattern: {
-    label: 'Order of the rods',
-    options: [
-      ['star', 'star'],
-      ['neighbour-star', 'neighbour star'],
-      ['plus-cross', 'plus, then cross'],
-      ['every-third', 'every third rod'],
-      ['every-second', 'every second rod'],
-    ],
-  },
-  step_32: {
-    label: 'Finest step when clearing',
-    options: [
-      ['4', '1/8 turn'],
-      ['2', '1/16 turn'],
-      ['1', '1/32 turn'],
-    ],
-  },
-  stretch: {
-    label: 'Seating a new head',
-    options: [
-      ['palm', 'palm pressure'],
-      ['over-tension', 'over-tension, rest, back to fingers'],
-      ['barely', 'barely'],
-    ],
-  },
-  logo: {
-    label: 'Logo goes',
-    options: [
-      ['badge', 'at the badge'],
-      ['between-lugs', 'between two lugs'],
-      ['twelve-oclock', 'at twelve o’clock'],
-      ['throw-off', 'at the throw-off'],
-      ['opposite-leg', 'away from a leg'],
-    ],
-  },
-  first_head: {
-    label: 'Of two new heads first',
-    options: [
-      ['resonant', 'the resonant'],
-      ['batter', 'the batter'],
-    ],
-  },
-  cadence: {
+  {
+    way: 'cadence',
+    moment: 'tension',
     label: 'Turns are confirmed',
     options: [
       ['rod', 'rod by rod'],
@@ -60,7 +24,9 @@ export const CHOICES: { [K in keyof Ways]?: { label: string; options: [string, s
       ['pass', 'by pass'],
     ],
   },
-  slacken_by: {
+  {
+    way: 'slacken_by',
+    moment: 'tension',
     label: 'Slackening is confirmed',
     options: [
       ['pass', 'by pass'],
@@ -68,12 +34,63 @@ export const CHOICES: { [K in keyof Ways]?: { label: string; options: [string, s
       ['rod', 'rod by rod'],
     ],
   },
-}
-export const NUMBERS: { [K in keyof Ways]?: string } = {
-  a4_hz: 'Reference A, Hz',
-  rest_minutes: 'Rest after clearing, minutes',
-  check_after_days: 'Settling check after, days',
-  batter_life_months: 'A batter head lasts, months',
-  resonant_life_months: 'A resonant head lasts, months',
-  even_spread_hz: 'Even enough: spread up to, Hz',
+  {
+    way: 'tap_round',
+    moment: 'clearing',
+    label: 'Rods are tapped',
+    options: [
+      ['true', 'straight round'],
+      ['false', 'in the order they are turned'],
+    ],
+  },
+  {
+    way: 'step_32',
+    moment: 'clearing',
+    label: 'Finest step when clearing',
+    options: [
+      ['4', '1/8 turn'],
+      ['2', '1/16 turn'],
+      ['1', '1/32 turn'],
+    ],
+  },
+  {
+    way: 'length_unit',
+    moment: 'after',
+    label: 'Lengths in',
+    options: [
+      ['in', 'inches'],
+      ['mm', 'millimetres'],
+    ],
+  },
+]
+
+export const NUMBERS: { way: keyof Ways; moment: Moment; label: string }[] = [
+  { way: 'a4_hz', moment: 'sound', label: 'Reference A, Hz' },
+  { way: 'even_spread_hz', moment: 'clearing', label: 'Even enough: spread up to, Hz' },
+  { way: 'rest_minutes', moment: 'after', label: 'Rest after clearing, minutes' },
+  { way: 'check_after_days', moment: 'after', label: 'Settling check after, days' },
+  { way: 'batter_life_months', moment: 'after', label: 'A batter head lasts, months' },
+  { way: 'resonant_life_months', moment: 'after', label: 'A resonant head lasts, months' },
+]
+
+/** The moments of the work, in its order. */
+export const MOMENTS: [Moment, string][] = [
+  ['before', 'Before the drum is opened'],
+  ['fitting', 'Fitting a head'],
+  ['tension', 'Bringing it up'],
+  ['clearing', 'Clearing'],
+  ['sound', 'How it should sound'],
+  ['after', 'Afterwards'],
+]
+
+const TRUE_OR_FALSE = new Set(['leave_above', 'tap_round'])
+
+/** The form as the server takes it: numbers as numbers, yes and no as such. */
+export function asWays(form: Record<string, string>): Schemas['WaysIn'] {
+  const numbers = [...NUMBERS.map(({ way }) => way), 'step_32']
+  const typed = Object.entries(form).map(([name, value]) => {
+    if (TRUE_OR_FALSE.has(name)) return [name, value === 'true']
+    return [name, numbers.includes(name) ? Number(value.replace(',', '.')) : value]
+  })
+  return Object.fromEntries(typed) as Schemas['WaysIn']
 }

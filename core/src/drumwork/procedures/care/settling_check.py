@@ -22,7 +22,7 @@ def _suits(drum: DrumFacts) -> str:
     return "" if drum.traits.rods else "This drum is tensioned by rope; there are no rods to lead along."
 
 
-def _steps(part: Part, ways: Ways) -> tuple[Step, ...]:
+def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     side = Side(part.value)
     look = Step(
         "look",

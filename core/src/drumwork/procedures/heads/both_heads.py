@@ -84,7 +84,7 @@ _TOGETHER = Step(
 )
 
 
-def _steps(part: Part, ways: Ways) -> tuple[Step, ...]:
+def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     first = ways.first_head
     second = first.other
     heads = Point("Both new heads looked over. No snags, no tears, flesh hoops not bent")

@@ -50,7 +50,7 @@ _OTHER_HEAD = Step(
 )
 
 
-def _steps(part: Part, ways: Ways) -> tuple[Step, ...]:
+def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
         openings.lay_out(_B, Point("The new head: {new_head}. No snags, no tears, flesh hoop not bent")),
         openings.mark(_B),

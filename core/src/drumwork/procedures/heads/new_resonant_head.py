@@ -39,7 +39,7 @@ _BATTER = Step(
 )
 
 
-def _steps(part: Part, ways: Ways) -> tuple[Step, ...]:
+def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
         openings.lay_out(_R, Point("The new head: {new_head}. No snags, no tears, flesh hoop not bent")),
         openings.mark(_R),

@@ -120,9 +120,9 @@ def clean(side: Side, prefix: str = "") -> Step:
             Point("No rod bent, no thread stripped"),
             Point(
                 "A spot of light grease at an insert whose thread is dry or gritty; no more, or rods walk loose",
-                Way("grease_dry_threads", "yes"),
+                Way("grease", "when-dry") | Way("grease", "never-on-new"),
             ),
-            Point("Threads wiped clean; this workshop adds no grease", Way("grease_dry_threads", "no")),
+            Point("Threads wiped clean; this workshop adds no grease", Way("grease", "never")),
             Point("Muffling inside, if any, goes in now", OnSide(Side.BATTER)),
             *found.BARE_POINTS,
         ),

@@ -18,6 +18,7 @@ interface Golden {
     heads: Answer['heads']
     step_32: number
     cadence: string
+    means: string
     slacken_by: string
   }[]
   cases: Case[]
@@ -34,6 +35,7 @@ function answerOf({ plan, log, plans }: Case): Answer {
     heads: of?.heads,
     step_32: of?.step_32,
     cadence: of?.cadence,
+    means: of?.means,
     slacken_by: of?.slacken_by,
     state: 'open',
     log,
@@ -51,6 +53,7 @@ function stands(state: Folded): Record<string, unknown> {
   return {
     shown: shownSteps(state).map((step) => step.id),
     points: object(bench.steps.map((step) => [step.id, step.points])),
+    tools: object(bench.steps.map((step) => [step.id, step.tools])),
     done: object([...state.done].map(([step, { event }]) => [step, event])),
     laps: object(
       [...state.laps].map(([id, laps]) => {
@@ -126,8 +129,8 @@ describe('the fold on the device', () => {
       if (each.log.some((row) => row.standing !== 'applied')) continue // what another device did cannot be known
       const answer = answerOf(each)
       for (const from of [0, Math.floor(answer.log.length / 2), answer.log.length - 1]) {
-        const { points: _p, ...now } = stands(foldState(...unsent(answer, Math.max(0, from))))
-        const { points: _q, ...then } = each.stands
+        const { points: _p, tools: _t, ...now } = stands(foldState(...unsent(answer, Math.max(0, from))))
+        const { points: _q, tools: _u, ...then } = each.stands
         expect(now).toEqual(then)
       }
     }

@@ -83,7 +83,7 @@ export function begin(answer: Answer): Folded {
     targets: new Map(),
     uneven: new Map(),
     step_32: answer.step_32,
-    means: 'pitch',
+    means: answer.means,
     reference: null,
     by: { up: answer.cadence, down: answer.slacken_by },
     found: new Map(),

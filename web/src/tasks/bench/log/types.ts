@@ -63,6 +63,7 @@ export interface Step {
   side: Side | null
   say: string
   points: string[]
+  tools: string[]
   cautions: string[]
   minutes: number
   more_pass_32: number | null

@@ -87,6 +87,7 @@ export const step = (id: string, kind: StepKind, laps: Lap[] = [], more: Partial
   kind,
   say: `Say ${id}.`,
   points: [],
+  tools: [],
   cautions: [],
   minutes: 30,
   more_pass_32: null,

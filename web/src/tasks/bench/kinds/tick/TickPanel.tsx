@@ -1,5 +1,5 @@
 import type { Step } from '../../log/types'
-import { Cautions, Panel, Points, Say } from '../../parts'
+import { Cautions, Panel, Points, Say, Why } from '../../parts'
 
 /** Something to do and look at, done when it is done. */
 export function TickPanel({ step }: { step: Step }) {
@@ -12,6 +12,7 @@ export function TickPanel({ step }: { step: Step }) {
           <li key={point}>{point}</li>
         ))}
       </Points>
+      {step.tools.length ? <Why>To hand: {step.tools.join(', ')}.</Why> : null}
     </Panel>
   )
 }
