@@ -7,9 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from drumwork.errors import BadQuantity
-from drumwork.membrane import SOUNDS, Film, Head, Relation, expect_answer, plan_two_heads, thread_pitch_m
+from drumwork.membrane import SOUNDS, Film, Head, Relation, expect_answer, plan_two_heads
 from drumwork.membrane.two_heads import lowest_clean
 from drumwork.quantities import Length, Pitch
+from drumwork.quantities.thread import thread_pitch_m
 
 HEAD = Head(Film.from_mil(10), Length.from_inches(14), 8)
 

@@ -9,6 +9,7 @@ from dataclasses import fields, replace
 from pathlib import Path
 
 import pytest
+from drawn import SCHOOLS, jobs
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -16,9 +17,7 @@ from drumwork.drums import DrumKind, Side, traits_of
 from drumwork.errors import DrumworkError, UnknownWork
 from drumwork.findings import FINDINGS, Place, finding, findings_for
 from drumwork.procedures.catalogue import CATALOGUE, offers_for, work_named
-from drumwork.quantities import Turns
 from drumwork.rods.layout import RodLayout
-from drumwork.rods.patterns import Pattern
 from drumwork.work.cautions import CAUTIONS
 from drumwork.work.conditions import ALWAYS, Condition, Found, condition_from, condition_to
 from drumwork.work.effects import ChangeHead, TakeFromShelf
@@ -26,46 +25,12 @@ from drumwork.work.kinds.registry import KINDS
 from drumwork.work.kinds.steps import Close, Passes
 from drumwork.work.plan import DrumFacts, Part, Plan, Step, make_plan
 from drumwork.work.tags import TAGS
-from drumwork.work.ways import Cadence, Grease, LogoPlace, Stretch, Ways
+from drumwork.work.ways import AfterStretch, LogoPlace, Stretch, Ways
 from drumwork.work.words import Point
 
-# Trade §3: what comes before what, wherever both are done to one head.
-ORDER = [
-    "lay-out", "wires-off", "slacken", "lift-off", "clean-edge", "set-head", "finger-tight", "seat", "tension", "clear", "mount",
-    "write-date",
-]  # fmt: skip
 FACTS = DrumFacts(DrumKind.RACK_TOM, {side: RodLayout(8) for side in Side})
 LACKS = {"wires": "strand", "legs": "Legs o", "claws": "claw", "mount": "Mount on"}
 SOURCES = Path(__file__).parents[3] / "docs" / "sources" / "trade.md"
-
-
-@st.composite
-def jobs(draw: st.DrawFn) -> Plan:
-    work = draw(st.sampled_from(list(CATALOGUE.values())))
-    kind = draw(st.sampled_from([k for k in DrumKind if traits_of(k).rods]))
-    counts = {side: draw(st.integers(4, 16)) for side in Side}
-    layouts = {
-        side: RodLayout(count, frozenset(draw(st.sets(st.integers(1, count), max_size=max(0, min(2, count - 3))))))
-        for side, count in counts.items()
-    }
-    ways = Ways(
-        pattern=draw(st.sampled_from([p for p in Pattern if p is not Pattern.ROUND])),
-        stretch=draw(st.sampled_from(Stretch)),
-        logo=draw(st.sampled_from(LogoPlace)),
-        grease=draw(st.sampled_from(Grease)),
-        rest_minutes=draw(st.integers(1, 600)),
-        tap_round=draw(st.booleans()),
-        first_head=draw(st.sampled_from(Side)),
-        cadence=draw(st.sampled_from(Cadence)),
-        step=Turns(draw(st.sampled_from([1, 2, 4]))),
-    )
-    drum = DrumFacts(kind, layouts, snare_bed=traits_of(kind).wires)
-    part = draw(st.sampled_from(work.parts))
-    try:
-        return make_plan(work, part, drum, ways)
-    except UnknownWork:
-        suited = next(k for k in DrumKind if not work.why_not(replace(drum, kind=k), part))
-        return make_plan(work, part, replace(drum, kind=suited), ways)
 
 
 @settings(max_examples=1500, deadline=None)
@@ -86,7 +51,7 @@ def test_every_plan_is_whole(plan: Plan) -> None:
         if isinstance(step.data, Passes):
             assert step.side is not None
             rods = plan.drum.layouts[step.side].rods
-            assert all(sorted(each.order) == sorted(rods) for each in step.data.passes)
+            assert all(set(each.order) <= set(rods) and each.order for each in step.data.passes)
             assert step.cautions  # §18: rods under tension, or a driver, carry their caution
     for effect in plan.effects:
         side = getattr(effect, "side", None)
@@ -95,20 +60,11 @@ def test_every_plan_is_whole(plan: Plan) -> None:
 
 @settings(max_examples=400, deadline=None)
 @given(jobs())
-def test_work_goes_in_the_trades_order_head_by_head(plan: Plan) -> None:
-    for side in (*plan.sides, None):
-        done = [tag for step in plan.steps if step.when is ALWAYS and step.side in (side, None) for tag in step.does]
-        places = [done.index(tag) for tag in ORDER if tag in done]
-        assert places == sorted(places)
-
-
-@settings(max_examples=400, deadline=None)
-@given(jobs())
 def test_no_step_names_a_part_the_drum_lacks(plan: Plan) -> None:
     told = " ".join(f"{s.say} {' '.join(str(p.text) for p in s.points if p.when is ALWAYS)}" for s in plan.steps)
     traits = traits_of(plan.drum.kind)
     for trait, words in LACKS.items():
-        assert getattr(traits, trait) or words not in told
+        assert getattr(traits, trait) or words not in told, (plan.work, plan.drum.kind, words)
 
 
 @settings(max_examples=300, deadline=None)
@@ -131,15 +87,23 @@ def test_every_condition_holds_somewhere_and_fails_somewhere() -> None:
     from drumwork.work.plan import _by_name
 
     seen: dict[str, set[bool]] = {}
-    choices = [Ways(stretch=s, logo=logo, grease=g) for s in Stretch for logo in LogoPlace for g in Grease]
+    usual = Ways()
+    choices = [replace(usual, **{name: value}) for name, of in SCHOOLS.items() for value in of]
+    choices += [
+        replace(usual, stretch=stretch, logo=logo, after_stretch=after)
+        for stretch in Stretch
+        for logo in LogoPlace
+        for after in AfterStretch
+    ]
     for work in CATALOGUE.values():
         for part, ways in itertools.product(work.parts, choices):
-            for step, kind in itertools.product(work.steps(part, ways, FACTS), DrumKind):
-                drum = DrumFacts(kind, {side: RodLayout(8) for side in Side}, snare_bed=traits_of(kind).wires)
+            for kind, special in itertools.product(DrumKind, (True, False)):
+                layouts = {side: RodLayout(8) for side in Side} if traits_of(kind).rods else {}
+                drum = DrumFacts(kind, layouts, snare_bed=special and traits_of(kind).wires, port=special)
                 if work.suits(drum):
                     continue
-                at = Situation(kind, step.side, drum.layouts, _by_name(ways), drum.snare_bed)
-                for when in _conditions(step):
+                for step, when in [(each, when) for each in work.steps(part, ways, drum) for when in _conditions(each)]:
+                    at = Situation(kind, step.side, layouts, _by_name(ways), drum.has_wires, drum.snare_bed, special)
                     left = when.settle(at)
                     key = f"{re.sub('^(batter|resonant)-', '', step.id)}: {when.words()}"
                     if left is ALWAYS or left is NEVER:

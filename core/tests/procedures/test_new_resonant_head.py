@@ -35,6 +35,8 @@ def test_muffling_inside_is_the_batters_business() -> None:
 
 
 def test_an_aged_resonant_head_of_a_tom_leads_to_it() -> None:
-    assert head_change_for(facts(), Side.RESONANT) is work_named("new-resonant-head")
-    with pytest.raises(UnknownWork, match="rack tom or floor tom"):
+    offer = head_change_for(facts(), Side.RESONANT)
+    assert offer is not None
+    assert offer.work is work_named("new-resonant-head")
+    with pytest.raises(UnknownWork, match="its own procedures"):
         make_plan(work_named("new-resonant-head"), Part.RESONANT, facts(DrumKind.SNARE), Ways())

@@ -13,7 +13,7 @@ from typing import Any
 
 from apps.bench.stored import entry_from, upcast_entry
 from drumwork.drums import DrumKind, Side
-from drumwork.procedures.catalogue import CATALOGUE, look_after
+from drumwork.procedures.catalogue import CATALOGUE, CHECKS
 from drumwork.quantities import Turns
 from drumwork.rods.clearing import EvenRule
 from drumwork.rods.layout import RodLayout
@@ -23,6 +23,9 @@ from drumwork.work.plan import DrumFacts, Head, Part, Plan, make_plan
 from drumwork.work.ways import Grease, LogoPlace, Stretch, Ways
 
 __all__ = ["entry_of_before", "plan_of_before"]
+
+_SINCE = ("ring-out", "ring-in")
+"""Steps the two procedures have got since; a job begun without them goes on without them."""
 
 
 def plan_of_before(
@@ -45,10 +48,13 @@ def plan_of_before(
     mine, kind = Side(side), DrumKind(frozen["kind"])
     layout = RodLayout(frozen["rods"], *marked)
     other = RodLayout(other_rods) if other_rods else layout
-    drum = DrumFacts(kind, {mine: layout, mine.other: other}, snare_bed=kind is DrumKind.SNARE)
-    known = CATALOGUE.get(procedure, look_after())
+    drum = DrumFacts(
+        kind, {mine: layout, mine.other: other}, snare_bed=kind is DrumKind.SNARE, wires=kind is DrumKind.SNARE
+    )
+    known = CATALOGUE.get(procedure, CHECKS[0])
     work = replace(known, suits=lambda _: "", parts=(*known.parts, Part(side)))
-    return make_plan(work, Part(side), drum, ways, {mine: head})
+    plan = make_plan(work, Part(side), drum, ways, {mine: head})
+    return replace(plan, steps=tuple(step for step in plan.steps if step.id not in _SINCE))
 
 
 def entry_of_before(body: Mapping[str, Any], a4_hz: float) -> Entry:

@@ -7,7 +7,7 @@ from datetime import datetime
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum
 from drumwork.membrane import Head
-from drumwork.procedures.catalogue import look_after
+from drumwork.procedures.catalogue import CHECKS
 from drumwork.quantities import Interval, Pitch
 from drumwork.settling import Dropped, Settling, expect_settling
 
@@ -26,7 +26,11 @@ def film_kind(head: Head) -> str:
 def _seen(drum: Drum, side: str, fitted_at: datetime) -> list[Dropped]:
     """How far this head had dropped at its first check, by what was read before anything was turned."""
     left = PitchRecord.objects.filter(drum=drum, side=side, at__gte=fitted_at).order_by("at").first()
-    check = LogEntry.objects.filter(drum=drum, side=side, kind=look_after().id, at__gt=fitted_at).order_by("at").first()
+    check = (
+        LogEntry.objects.filter(drum=drum, side=side, kind__in=[each.id for each in CHECKS], at__gt=fitted_at)
+        .order_by("at")
+        .first()
+    )
     if left is None or check is None or check.at <= left.at:
         return []
     rounds = check.record.get("rounds") or [{}]

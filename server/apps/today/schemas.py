@@ -13,7 +13,7 @@ from apps.register.schemas import KIND_WORDS
 from apps.register.sides import facts_of
 from drumwork.drums import Side
 from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind
-from drumwork.procedures.catalogue import head_change_for, look_after
+from drumwork.procedures.catalogue import check_for, head_change_for
 from drumwork.work.plan import Part
 
 Doing = Literal["go-on", "start", "look"]
@@ -63,13 +63,12 @@ def _action(item: Owed, drum: Drum, usual: dict[str, int]) -> Next:
         case JobInHand():
             return Next("go-on", "Clear once more" if item.kind is OwedKind.RESTED else "Go on")
         case CheckDue(side=side):
-            work, words, part = look_after(), "Check", Part(side)
+            found, words = check_for(facts_of(drum), Side(side)), "Check"
         case AgedHead(side=side):
-            found = head_change_for(facts_of(drum), Side(side))
-            if found is None:
-                return Next("look", "Look at it")
-            work, words, part = found, "Change head", Part(side)
-    return Next("start", words, work.id, part, usual[work.id])
+            found, words = head_change_for(facts_of(drum), Side(side)), "Change head"
+    if found is None:
+        return Next("look", "Look at it")
+    return Next("start", words, found.work.id, found.part, usual[found.work.id])
 
 
 def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:

@@ -7,8 +7,9 @@ import json
 from typing import Any
 
 from drumwork.membrane import Film, Head, assess_target, fundamental_hz, tension_for_edge
-from drumwork.membrane.answer import USUAL_THREAD, expect_answer
+from drumwork.membrane.answer import expect_answer
 from drumwork.quantities import Length, parse_length, parse_pitch
+from drumwork.quantities.thread import USUAL_THREAD
 
 __all__ = ["add", "add_head", "head_from"]
 

@@ -52,6 +52,9 @@ class Traits:
     tap : where the head is tapped, in words
     family : the family of films a tap is listened for; empty where none is known
     two_people : lifted by two
+    pedal : beaten by a pedal, with a patch and a hoop protector where it works, and often a damping ring to take out
+    high_tension : rods that need a high-tension key
+    foam : foam inside, where its head asks for it
     """
 
     words: str
@@ -65,17 +68,26 @@ class Traits:
     tap: str = "25 mm in from the hoop"
     family: str = ""
     two_people: bool = False
+    pedal: bool = False
+    high_tension: bool = False
+    foam: bool = False
 
 
 TRAITS: Final[Mapping[DrumKind, Traits]] = {
     DrumKind.SNARE: Traits("snare", wires=True, family="snare"),
     DrumKind.RACK_TOM: Traits("rack tom", mount=True),
     DrumKind.FLOOR_TOM: Traits("floor tom", legs=True),
-    DrumKind.BASS: Traits("bass drum", claws=True, spurs=True, family="bass", two_people=True),
+    DrumKind.BASS: Traits("bass drum", claws=True, spurs=True, family="bass", two_people=True, pedal=True),
     DrumKind.MARCHING_BASS: Traits(
-        "marching bass", claws=True, tap="25 to 50 mm in from the hoop", family="bass", two_people=True
+        "marching bass",
+        claws=True,
+        tap="25 to 50 mm in from the hoop",
+        family="bass",
+        two_people=True,
+        high_tension=True,
+        foam=True,
     ),
-    DrumKind.MARCHING_SNARE: Traits("marching snare", wires=True, family="snare"),
+    DrumKind.MARCHING_SNARE: Traits("marching snare", wires=True, family="snare", high_tension=True),
     DrumKind.ORCHESTRAL_SNARE: Traits("orchestral snare", wires=True, family="snare"),
     DrumKind.PRACTICE_MESH: Traits("practice drum, mesh", film=False),
     DrumKind.ROPE_BASS: Traits("rope-tension bass", rods=False, film=False, two_people=True),

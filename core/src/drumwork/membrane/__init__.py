@@ -1,6 +1,6 @@
 """Film, tension, modes; two heads and the air between them."""
 
-from drumwork.membrane.answer import ExpectedAnswer, expect_answer, thread_pitch_m
+from drumwork.membrane.answer import ExpectedAnswer, expect_answer
 from drumwork.membrane.film import Film, Head, LugTarget, assess_target
 from drumwork.membrane.modes import edge_hz, fundamental_hz, mode_hz, tension_for_edge
 from drumwork.membrane.two_heads import SOUNDS, Relation, Sound, TwoHeads, plan_two_heads
@@ -21,5 +21,4 @@ __all__ = [
     "mode_hz",
     "plan_two_heads",
     "tension_for_edge",
-    "thread_pitch_m",
 ]

@@ -13,51 +13,20 @@ Equal biaxial stress of a thin film, σ = E·ε/(1 − ν): S. Timoshenko & S. W
 from __future__ import annotations
 
 import math
-import re
 from dataclasses import dataclass
 from typing import Final
 
-from drumwork.errors import BadQuantity
 from drumwork.membrane.film import Head
 from drumwork.membrane.modes import edge_hz
 from drumwork.quantities import Pitch
-from drumwork.sources import materials, threads
-from drumwork.sources.international_inch import METRES_PER_INCH
+from drumwork.quantities.thread import USUAL_THREAD, thread_pitch_m
+from drumwork.sources import materials
 
-__all__ = ["ExpectedAnswer", "expect_answer", "thread_pitch_m"]
+__all__ = ["ExpectedAnswer", "expect_answer"]
 
 REACHES_FILM: Final = 0.18
 """Share of the strain that reaches the film; our own estimate."""
 THREAD_LOG_SD: Final = 0.4
-USUAL_THREAD: Final = "12-24"
-
-_UNIFIED: Final = re.compile(r"^\d+(?:/\d+)?-(\d{2})$")
-_METRIC: Final = re.compile(r"^M(\d+)(?:\s*[x×]\s*(\d+(?:[.,]\d+)?))?$", re.IGNORECASE)
-
-
-def thread_pitch_m(name: str) -> float:
-    """Metres a turn of a thread as it is written: “M6”, “M6 × 0.75”, “12-24”, “1/4-20 UNC”.
-
-    >>> round(thread_pitch_m("12-24") * 1000, 4)
-    1.0583
-
-    Raises
-    ------
-    BadQuantity
-        for a thread not known.
-    """
-    plain = name.strip().upper().removesuffix("UNC").removesuffix("UNF").replace("#", "").replace(" ", "")
-    if match := _METRIC.match(plain):
-        if match[2]:
-            return float(match[2].replace(",", ".")) * 1e-3
-        if f"M{match[1]}" in threads.METRIC_COARSE_M:
-            return threads.METRIC_COARSE_M[f"M{match[1]}"]
-    if match := _UNIFIED.match(plain):
-        return METRES_PER_INCH / int(match[1])
-    raise BadQuantity(
-        f"The thread “{name}” is not known here. Write it as 12-24 (size, threads to the inch), M6, or M6 x 0.75.",
-        thread=name,
-    )
 
 
 @dataclass(frozen=True, slots=True)

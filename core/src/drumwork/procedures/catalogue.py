@@ -14,7 +14,7 @@ from drumwork.drums import Side
 from drumwork.errors import UnknownWork
 from drumwork.work.plan import DrumFacts, Part, Procedure
 
-__all__ = ["CATALOGUE", "Offer", "head_change_for", "look_after", "offers_for", "work_named"]
+__all__ = ["CATALOGUE", "CHECKS", "Offer", "check_for", "head_change_for", "offers_for", "work_named"]
 
 
 def _found_in(package: ModuleType) -> list[Procedure]:
@@ -30,6 +30,8 @@ def _found_in(package: ModuleType) -> list[Procedure]:
 
 _ALL: Final = tuple(sorted(_found_in(drumwork.procedures), key=lambda each: (each.rank, each.id)))
 CATALOGUE: Final[Mapping[str, Procedure]] = {each.id: each for each in _ALL}
+CHECKS: Final = tuple(each for each in _ALL if each.answers_checks)
+"""Work that answers a check; the first is the one for film."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,12 +71,16 @@ def offers_for(drum: DrumFacts) -> tuple[Offer, ...]:
     return tuple(Offer(work, part, work.why_not(drum, part)) for work in _ALL for part in work.parts)
 
 
-def look_after() -> Procedure:
-    """The work that answers a check that is due: look at a head and clear it."""
-    return next(work for work in _ALL if work.answers_checks)
-
-
-def head_change_for(drum: DrumFacts, side: Side) -> Procedure | None:
-    """The work that puts a new head on this one side of this drum; None where the catalogue has none yet."""
+def check_for(drum: DrumFacts, side: Side) -> Offer | None:
+    """The work that answers a check that is due on this side: look at the head and bring it back to where it was."""
     part = Part(side.value)
-    return next((work for work in _ALL if work.changes_heads and not work.why_not(drum, part)), None)
+    return next((Offer(work, part, "") for work in CHECKS if not work.why_not(drum, part)), None)
+
+
+def head_change_for(drum: DrumFacts, side: Side) -> Offer | None:
+    """The work that puts a new head on this side of this drum: on it alone, or where there is no such work, on both."""
+    for part in (Part(side.value), Part.HEADS):
+        for work in _ALL:
+            if work.changes_heads and not work.why_not(drum, part):
+                return Offer(work, part, "")
+    return None

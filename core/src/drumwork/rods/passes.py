@@ -5,17 +5,21 @@ Figures are common practice, by their ids in the trade notes; none has a publish
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from drumwork.errors import BadQuantity
 from drumwork.quantities import Turns
+from drumwork.quantities.thread import USUAL_THREAD, thread_pitch_m
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern, order_rods
 from drumwork.sources import common_practice
 
-__all__ = ["PassPlan", "slackening_passes", "snare_side_passes", "tightening_passes", "wrinkle_passes"]
+__all__ = [
+    "PassPlan", "slackening_passes", "snare_side_passes", "snare_side_turns", "tightening_passes", "usual_bed", "wrinkle_passes",
+]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +63,29 @@ def slackening_passes(order: Sequence[int], rounds: int = common_practice.SLACKE
     """Even rounds of two turns down at every rod (P11), never one side first."""
     each = Turns.from_fraction(-common_practice.SLACKEN_TURNS)
     return (PassPlan(each, tuple(order)),) * rounds
+
+
+def snare_side_turns(thread: str = "") -> Turns:
+    """Turns from finger-tight on a snare side: 1½ on the usual thread (P12, F5), more on a finer one for the same pull, in half turns.
+
+    The hoop comes down by pitch times turns, so turns go as one over the pitch. Not more than four, where the thread is not the reason.
+
+    >>> snare_side_turns("12-24").words(), snare_side_turns("M5 x 0.5").words()
+    ('up 1 1/2', 'up 3 1/2')
+    """
+    try:
+        finer = thread_pitch_m(USUAL_THREAD) / thread_pitch_m(thread or USUAL_THREAD)
+    except BadQuantity:  # written in a way the core does not know
+        finer = 1.0
+    halves = math.ceil(round(2 * float(_SNARE_SIDE.fraction) * finer, 2))
+    return Turns.of(min(8, max(3, halves)), 2)
+
+
+def usual_bed(layout: RodLayout) -> frozenset[int]:
+    """The rods beside a bed that runs a quarter round from the badge, where most strainers sit (common practice, no source)."""
+    first = max(1, round(layout.count / 4))
+    pairs = (first, first + 1, first + layout.count // 2, first + 1 + layout.count // 2)
+    return frozenset((rod - 1) % layout.count + 1 for rod in pairs)
 
 
 def snare_side_passes(

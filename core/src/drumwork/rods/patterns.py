@@ -10,7 +10,7 @@ from enum import StrEnum
 from drumwork.errors import BadPattern
 from drumwork.rods.layout import RodLayout
 
-__all__ = ["Pattern", "PatternOrder", "order_rods", "plan_pattern"]
+__all__ = ["Pattern", "PatternOrder", "from_slack", "order_rods", "plan_pattern"]
 
 
 class Pattern(StrEnum):
@@ -152,3 +152,8 @@ def plan_pattern(layout: RodLayout, pattern: Pattern | str, start: int = 1) -> P
 def order_rods(layout: RodLayout, pattern: Pattern | str, start: int | None = None) -> tuple[int, ...]:
     """Only the order, from the first rod that is there unless told otherwise."""
     return plan_pattern(layout, pattern, layout.rods[0] if start is None else start).rods
+
+
+def from_slack(layout: RodLayout, pattern: Pattern | str) -> tuple[int, ...]:
+    """The order for a head without tension: never straight round, which pulls the hoop over (P6, common practice); a star instead."""
+    return order_rods(layout, Pattern.STAR if Pattern(pattern) is Pattern.ROUND else pattern)

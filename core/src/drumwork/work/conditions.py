@@ -45,6 +45,7 @@ class Situation:
     layouts: Mapping[Side, RodLayout]
     ways: Mapping[str, str]
     wires: bool = False
+    bed: bool = False
     port: bool = False
 
     @property
@@ -137,12 +138,12 @@ class IsKind(_AboutDrum):
 
 @dataclass(frozen=True)
 class Has(_AboutDrum):
-    """The drum has this trait, by its name in the table; `wires` and `port` ask whether this one drum has them."""
+    """The drum has this trait, by its name in the table; `wires`, `bed` and `port` ask whether this one drum has them."""
 
     trait: str
 
     def here(self, at: Situation) -> bool:
-        own = {"wires": at.wires, "port": at.port}
+        own = {"wires": at.wires, "bed": at.bed, "port": at.port}
         return own[self.trait] if self.trait in own else bool(getattr(at.traits, self.trait))
 
     def words(self) -> str:

@@ -8,7 +8,7 @@ from typing import Literal
 from drumwork.drums import Side
 
 __all__ = [
-    "EFFECTS", "AnswerChecks", "BookCheck", "CarryFindings", "ChangeHead", "Effect", "KeepAnswer", "KeepTarget", "Log", "RecordPitch",
+    "EFFECTS", "AnswerChecks", "BookCheck", "CarryFindings", "ChangeHead", "ChangeWires", "Effect", "KeepAnswer", "KeepTarget", "Log", "RecordPitch",
     "TakeFromShelf",
 ]  # fmt: skip
 
@@ -70,6 +70,13 @@ class BookCheck:
 
 
 @dataclass(frozen=True, slots=True)
+class ChangeWires:
+    """The old wires are retired, new ones fitted."""
+
+    kind: Literal["change-wires"] = "change-wires"
+
+
+@dataclass(frozen=True, slots=True)
 class CarryFindings:
     """Each finding goes into the drum's record: owed as a repair or a part, or put right on the bench."""
 
@@ -80,14 +87,23 @@ class CarryFindings:
 class Log:
     """A line in the drum's history; `words` names the way it is told."""
 
-    words: Literal["fitted", "checked"]
+    words: Literal["fitted", "checked", "done"]
     title: str = ""
     kind: Literal["log"] = "log"
 
 
 Effect = (
-    TakeFromShelf | ChangeHead | RecordPitch | KeepAnswer | KeepTarget | AnswerChecks | BookCheck | CarryFindings | Log
+    TakeFromShelf
+    | ChangeHead
+    | ChangeWires
+    | RecordPitch
+    | KeepAnswer
+    | KeepTarget
+    | AnswerChecks
+    | BookCheck
+    | CarryFindings
+    | Log
 )
 EFFECTS = (
-    TakeFromShelf, ChangeHead, RecordPitch, KeepAnswer, KeepTarget, AnswerChecks, BookCheck, CarryFindings, Log,
+    TakeFromShelf, ChangeHead, ChangeWires, RecordPitch, KeepAnswer, KeepTarget, AnswerChecks, BookCheck, CarryFindings, Log,
 )  # fmt: skip

@@ -52,13 +52,18 @@ class Part(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class DrumFacts:
-    """The drum as a plan needs it. Rope drums have no layouts."""
+    """The drum as a plan needs it. Rope drums have no layouts; wires lie on every snare, unless it is said otherwise."""
 
     kind: DrumKind
     layouts: Mapping[Side, RodLayout]
     snare_bed: bool = False
     port: bool = False
     thread: str = ""
+    wires: bool | None = None
+
+    @property
+    def has_wires(self) -> bool:
+        return self.traits.wires if self.wires is None else self.wires
 
     @property
     def traits(self) -> Traits:
@@ -149,6 +154,10 @@ class StepPlan:
         return tuple(str(point.text) for point in points if point.when.holds(things))
 
 
+def _never(drum: DrumFacts, part: Part) -> str:
+    return ""
+
+
 @dataclass(frozen=True, slots=True)
 class Procedure:
     """A piece of work, as a value.
@@ -156,8 +165,8 @@ class Procedure:
     Parameters
     ----------
     part : what a job of it is about; None where it is chosen for each job among `parts`
-    suits : the kinds of drum it is for
-    why_not : said where it does not suit
+    suits : why it is not for such a drum; empty where it is
+    refuses : why it is not for this part of such a drum; empty where it is
     steps : by part, ways and drum, since the order of two heads is a school and differs by drum
     changes_heads : a new head goes on each of its sides
     answers_checks : it is what a check that is due asks for
@@ -178,12 +187,13 @@ class Procedure:
     minutes: int = 30
     offer: str = ""
     rank: int = 50
+    refuses: Callable[[DrumFacts, Part], str] = _never
 
     def why_not(self, drum: DrumFacts, part: Part) -> str:
         """Why this work cannot be done on this part of this drum; empty where it can."""
         if part not in self.parts:
             return f"“{self.title}” is not work on the {part.value}."
-        return self.suits(drum)
+        return self.suits(drum) or self.refuses(drum, part)
 
 
 @dataclass(frozen=True)
@@ -280,7 +290,7 @@ def make_plan(
     known, named = dict(heads or {}), _by_name(ways)
     steps = []
     for step in procedure.steps(part, ways, drum):
-        at = Situation(drum.kind, step.side, drum.layouts, named, drum.snare_bed, drum.port)
+        at = Situation(drum.kind, step.side, drum.layouts, named, drum.has_wires, drum.snare_bed, drum.port)
         side = step.side.value if step.side else part.value
         head = known.get(step.side, Head()) if step.side else Head()
         fill = {

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings
+from drumwork.procedures.shared import endings, openings
+from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.work import effects
 from drumwork.work.conditions import Found, Has
 from drumwork.work.effects import Effect
@@ -16,10 +17,6 @@ from drumwork.work.words import Point
 __all__ = ["SETTLING_CHECK"]
 
 _WORN = Found("split") | Found("tear-at-hoop", 2) | Found("stretched", 2)
-
-
-def _suits(drum: DrumFacts) -> str:
-    return "" if drum.traits.rods else "This drum is tensioned by rope; there are no rods to lead along."
 
 
 def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
@@ -36,7 +33,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
             Point("Throw-off down, so the wires are off the head", Has("wires")),
             Point("Replace it rather than clear it: it will not come even", _WORN),
         ),
-        does=("look", "check-hardware"),
+        does=("lay-out", "look", "check-hardware", openings.THROW_OFF_DOWN),
         looks_at=(Where.HEAD, Where.ROD, Where.WIRES, Where.HOOP),
     )
     clear = Step(
@@ -47,10 +44,12 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         side,
         cautions=("tapping",),
         does=("read", "clear"),
+        tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3", "F6"),
         looks_at=(Where.HEAD, Where.ROD),
     )
-    return look, clear, endings.close(side, "Close the check. It goes into the drum's history.", "Close", writes=False)
+    close = endings.close(side, "Close the check. It goes into the drum's history.", "Close", writes=False)
+    return look, openings.ring_out(side), clear, endings.ring_in(side), close
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
@@ -69,7 +68,7 @@ SETTLING_CHECK = Procedure(
     version=1,
     title="Settling check, {part}",
     parts=(Part.BATTER, Part.RESONANT),
-    suits=_suits,
+    suits=film_on_rods,
     steps=_steps,
     effects=_effects,
     cites=("§3", "§6", "§12"),

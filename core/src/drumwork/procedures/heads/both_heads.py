@@ -1,11 +1,16 @@
-"""Both heads of a tom in one job, in the workshop's order; the first is read again after the second, since it creeps (trade §3, §7)."""
+"""Both heads in one job, in the workshop's order; the first is read again after the second, since it creeps (trade §3, §7).
+
+Of a bass drum the batter goes first, since it chooses the note (§7); of a snare too, since wires and thin film come last.
+"""
 
 from __future__ import annotations
 
-from drumwork.drums import DrumKind, Side
+from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, fitting, openings
-from drumwork.procedures.shared.found import bare_drum_steps
+from drumwork.procedures.shared import endings, openings
+from drumwork.procedures.shared.one_head import one_head
+from drumwork.procedures.shared.suits import film_on_rods
+from drumwork.procedures.shared.wires import wires_back
 from drumwork.work import effects
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Clear, Tick
@@ -15,27 +20,9 @@ from drumwork.work.words import Point
 
 __all__ = ["BOTH_HEADS"]
 
-_SUITED = (DrumKind.RACK_TOM, DrumKind.FLOOR_TOM)
 
-
-def _suits(drum: DrumFacts) -> str:
-    return "" if drum.kind in _SUITED else "This procedure is for both heads of a rack tom or floor tom."
-
-
-def _one_head(side: Side) -> tuple[Step, ...]:
-    """One head from slackening to clear."""
-    prefix = f"{side.value}-"
-    return (
-        openings.slacken(side, prefix),
-        openings.lift_off(side, prefix),
-        openings.clean(side, prefix),
-        *bare_drum_steps(side, prefix),
-        fitting.set_head(side, prefix),
-        fitting.fingers(side, prefix),
-        fitting.seat(side, prefix),
-        fitting.tension(side, prefix),
-        fitting.clear(side, prefix),
-    )
+def _first(drum: DrumFacts, ways: Ways) -> Side:
+    return Side.BATTER if drum.traits.wires or not (drum.traits.mount or drum.traits.legs) else ways.first_head
 
 
 def _turn_over(second: Side) -> Step:
@@ -49,6 +36,7 @@ def _turn_over(second: Side) -> Step:
             Point("The head just cleared lies on the padded stool, muted and clean"),
             Point("Nothing hard under the film"),
         ),
+        cautions=(openings.NEEDS_TWO,),
         does=("other-head",),
         looks_at=(Where.HEAD, Where.ROD),
     )
@@ -63,6 +51,7 @@ def _again(first: Side) -> Step:
         first,
         cautions=("tapping",),
         does=("read", "clear"),
+        tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3"),
         looks_at=(Where.HEAD, Where.ROD),
     )
@@ -85,19 +74,23 @@ _TOGETHER = Step(
 
 
 def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
-    first = ways.first_head
+    first = _first(drum, ways)
     second = first.other
     heads = Point("Both new heads looked over. No snags, no tears, flesh hoops not bent")
     return (
         openings.lay_out(None, heads),
+        openings.ring_out(None),
         openings.mark(None, both=True),
-        *_one_head(first),
+        *one_head(first, drum, f"{first.value}-"),
         _turn_over(second),
-        *_one_head(second),
+        *one_head(second, drum, f"{second.value}-"),
         _again(first),
+        *(wires_back() if drum.traits.wires else ()),
         _TOGETHER,
+        endings.ring_in(None),
         endings.rest(None),
         endings.mount(None),
+        endings.patch(None),
         endings.close(None, "Write month and year on both heads near their logos, then close the job."),
     )
 
@@ -124,7 +117,7 @@ BOTH_HEADS = Procedure(
     version=1,
     title="Both heads",
     parts=(Part.HEADS,),
-    suits=_suits,
+    suits=film_on_rods,
     steps=_steps,
     effects=_effects,
     cites=("§3", "§7", "N6"),

@@ -1,27 +1,23 @@
-"""A new batter head on a snare, rack tom or floor tom, in the trade's order (§3, §4, §5)."""
+"""A new batter head on any drum with rods and film, in the trade's order (§3, §4, §5)."""
 
 from __future__ import annotations
 
-from drumwork.drums import DrumKind, Side
+from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, fitting, openings
-from drumwork.procedures.shared.found import bare_drum_steps
+from drumwork.procedures.shared import endings, openings
+from drumwork.procedures.shared.one_head import one_head
+from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.work import effects
 from drumwork.work.conditions import Has
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
-from drumwork.work.words import Case, Point
+from drumwork.work.words import Case, If, Point
 
 __all__ = ["NEW_BATTER_HEAD"]
 
-_SUITED = (DrumKind.SNARE, DrumKind.RACK_TOM, DrumKind.FLOOR_TOM)
 _B = Side.BATTER
-
-
-def _suits(drum: DrumFacts) -> str:
-    return "" if drum.kind in _SUITED else "This procedure is for the batter head of a snare, rack tom or floor tom."
 
 
 _OTHER_HEAD = Step(
@@ -44,7 +40,7 @@ _OTHER_HEAD = Step(
         Point("All rods present", ~Has("wires")),
         Point("Pitch against the batter as this drum is wanted", ~Has("wires")),
     ),
-    does=("other-head",),
+    does=("other-head", If(Has("wires"), "wires-test")),
     cites=("N6",),
     looks_at=(Where.HEAD, Where.WIRES, Where.STRAINER),
 )
@@ -53,19 +49,14 @@ _OTHER_HEAD = Step(
 def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
         openings.lay_out(_B, Point("The new head: {new_head}. No snags, no tears, flesh hoop not bent")),
+        openings.ring_out(_B),
         openings.mark(_B),
-        openings.slacken(_B),
-        openings.lift_off(_B),
-        openings.clean(_B),
-        *bare_drum_steps(_B),
-        fitting.set_head(_B),
-        fitting.fingers(_B),
-        fitting.seat(_B),
-        fitting.tension(_B),
-        fitting.clear(_B),
+        *one_head(_B, drum),
         _OTHER_HEAD,
+        endings.ring_in(_B),
         endings.rest(_B),
         endings.mount(_B),
+        endings.patch(_B),
         endings.close(_B, "Write month and year on the head near the logo, then close the job."),
     )
 
@@ -89,7 +80,7 @@ NEW_BATTER_HEAD = Procedure(
     version=1,
     title="New batter head",
     parts=(Part.BATTER,),
-    suits=_suits,
+    suits=film_on_rods,
     steps=_steps,
     effects=_effects,
     cites=("§3", "§4", "§5"),

@@ -1,11 +1,12 @@
-"""A new resonant head on a rack or floor tom, in the trade's order (§3, §4, §7): the head nobody looks at."""
+"""A new resonant head on a tom or bass drum, in the trade's order (§3, §4, §7): the head nobody looks at."""
 
 from __future__ import annotations
 
-from drumwork.drums import DrumKind, Side
+from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, fitting, openings
-from drumwork.procedures.shared.found import bare_drum_steps
+from drumwork.procedures.shared import endings, openings
+from drumwork.procedures.shared.one_head import one_head
+from drumwork.procedures.shared.suits import not_snare_film
 from drumwork.work import effects
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Tick
@@ -15,12 +16,7 @@ from drumwork.work.words import Point
 
 __all__ = ["NEW_RESONANT_HEAD"]
 
-_SUITED = (DrumKind.RACK_TOM, DrumKind.FLOOR_TOM)
 _R = Side.RESONANT
-
-
-def _suits(drum: DrumFacts) -> str:
-    return "" if drum.kind in _SUITED else "This procedure is for the resonant head of a rack tom or floor tom."
 
 
 _BATTER = Step(
@@ -42,17 +38,11 @@ _BATTER = Step(
 def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
         openings.lay_out(_R, Point("The new head: {new_head}. No snags, no tears, flesh hoop not bent")),
+        openings.ring_out(_R),
         openings.mark(_R),
-        openings.slacken(_R),
-        openings.lift_off(_R),
-        openings.clean(_R),
-        *bare_drum_steps(_R),
-        fitting.set_head(_R),
-        fitting.fingers(_R),
-        fitting.seat(_R),
-        fitting.tension(_R),
-        fitting.clear(_R),
+        *one_head(_R, drum),
         _BATTER,
+        endings.ring_in(_R),
         endings.rest(_R),
         endings.mount(_R),
         endings.close(_R, "Write month and year on the head near the logo, then close the job."),
@@ -78,7 +68,7 @@ NEW_RESONANT_HEAD = Procedure(
     version=1,
     title="New resonant head",
     parts=(Part.RESONANT,),
-    suits=_suits,
+    suits=not_snare_film,
     steps=_steps,
     effects=_effects,
     cites=("§3", "§4", "§7"),

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import found
-from drumwork.work.conditions import Has
+from drumwork.procedures.shared import found, openings
+from drumwork.work.conditions import Has, OnSide
 from drumwork.work.kinds.steps import Close, Rest, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.ways import Ways
 from drumwork.work.words import Case, Point
 
-__all__ = ["close", "mount", "rest"]
+__all__ = ["close", "mount", "patch", "rest", "ring_in"]
 
 
 def _resting(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
@@ -43,14 +43,53 @@ def mount(side: Side | None) -> Step:
                     Case(Has("legs"), "Legs on"),
                     Case(Has("mount"), "Mount on"),
                     Case(Has("wires"), "On its stand, not clamped hard"),
+                    Case(Has("pedal"), "Spurs out, drum level, pedal on its protector, beater to the middle"),
+                    Case(Has("foam"), "On its carrier or stand, played from both sides"),
                 )
             ),
             Point("No rattle, no ring that was not there before"),
             *found.MOUNT_POINTS,
         ),
+        cautions=(openings.NEEDS_TWO,),
         does=("mount", "listen-mounted"),
         cites=("N10",),
         looks_at=(Where.HARDWARE, Where.STAND, Where.STRAINER),
+    )
+
+
+def ring_in(side: Side | None) -> Step:
+    """What came out to read the drum goes back."""
+    return Step(
+        "ring-in",
+        "Damping back",
+        Tick(),
+        "Put back what came out: ring, towel or pillow, as this drum is wanted. Not more than it needs.",
+        side,
+        (
+            Point("Touching the batter lightly, or both heads, as it was asked for"),
+            Point("What was put where is noted"),
+        ),
+        when=Has("pedal"),
+        does=("ring-in", "muffle"),
+        cites=("§9", "§4"),
+        looks_at=(Where.INSIDE,),
+    )
+
+
+def patch(side: Side | None) -> Step:
+    """Where the beater lands, once it lands (§4)."""
+    return Step(
+        "patch",
+        "Patch",
+        Tick(),
+        "Now the patch: the pedal is on, so press it where the beater really lands.",
+        side,
+        (Point("Beater chalked, one soft stroke, patch on the mark"), Point("No air under it")),
+        when=Has("pedal") & ~OnSide(Side.RESONANT),
+        does=("patch",),
+        tools=("beater patch", "chalk"),
+        cites=("§4",),
+        looks_at=(Where.HEAD,),
     )
 
 
@@ -62,5 +101,6 @@ def close(side: Side | None, say: str, title: str = "Write on it", writes: bool 
         say,
         side,
         does=("write-date", "book", "close") if writes else ("book", "close"),
+        tools=("marker",) if writes else (),
         cites=("N4", "N5") if writes else (),
     )

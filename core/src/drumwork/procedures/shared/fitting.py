@@ -6,21 +6,22 @@ from collections.abc import Mapping
 
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import found
+from drumwork.procedures.shared import found, openings
 from drumwork.quantities import Turns
-from drumwork.rods.passes import PassPlan
-from drumwork.rods.patterns import order_rods
+from drumwork.rods.passes import PassPlan, wrinkle_passes
+from drumwork.rods.patterns import from_slack
 from drumwork.sources import common_practice
-from drumwork.work.conditions import Has, Way
+from drumwork.work.conditions import Has, OnSide, Way
 from drumwork.work.kinds.steps import Clear, Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
-from drumwork.work.ways import Ways
-from drumwork.work.words import Case, Point
+from drumwork.work.ways import BassPitch, ResonantPitch, Ways
+from drumwork.work.words import Case, If, Point
 
-__all__ = ["clear", "fingers", "seat", "set_head", "tension"]
+__all__ = ["clear", "fingers", "foam", "port", "seat", "set_head", "some_down", "tension"]
 
 _HALF = Turns.from_fraction(common_practice.HALF_TURN)
 _QUARTER = Turns.from_fraction(common_practice.QUARTER_TURN)
+_EIGHTH = Turns.of(1, 8)
 # P10: half turns from finger-tight, then smaller; P13: the tone arrives within two or three half turns.
 _FIRM = (_HALF, _HALF, _HALF)
 _MIDDLING = (_HALF, _HALF, _QUARTER)
@@ -57,8 +58,11 @@ def set_head(side: Side, prefix: str = "") -> Step:
             Point("Head slides freely, sits flat all round"),
             Point("Hoop on its marks"),
             Point("Greasy rods kept off the film"),
+            Point("Protector strip on the hoop where the pedal clamps", Has("pedal") & OnSide(Side.BATTER)),
+            Point("Port where it was, clear of the rods", Has("port") & OnSide(Side.RESONANT)),
         ),
         does=("set-head", "set-hoop"),
+        tools=(If(Has("pedal") & OnSide(Side.BATTER), "hoop protector"),),
         looks_at=(Where.HEAD, Where.HOOP, Where.SHELL),
     )
 
@@ -78,11 +82,14 @@ def fingers(side: Side, prefix: str = "") -> Step:
             *found.FINGER_POINTS,
         ),
         does=("start-rods", "finger-tight"),
+        tools=(If(Has("claws"), "claws in order"),),
         looks_at=(Where.ROD, Where.HOOP, Where.SHELL),
         zero=True,
     )
 
 
+_R = OnSide(Side.RESONANT)
+_LOWEST = Has("pedal") & Way("bass_pitch", "lowest")
 _PALM, _OVER, _BARELY = (Way("stretch", name) for name in ("palm", "over-tension", "barely"))
 
 
@@ -93,6 +100,10 @@ def seat(side: Side, prefix: str = "") -> Step:
         Tick(),
         (
             Case(_PALM, "Press the middle with your palm, then all round the edge. Creaks and ticks are the film seating."),
+            Case(
+                _OVER & Way("after_stretch", "up"),
+                "Take every rod up evenly well past pitch, let it rest five minutes, then ease to pitch from there. Turns are counted from fingers.",
+            ),
             Case(
                 _OVER,
                 "Take every rod up evenly well past pitch, let it rest five minutes, then back right off to finger-tight and start the count again.",
@@ -106,10 +117,10 @@ def seat(side: Side, prefix: str = "") -> Step:
             Point("Rods still even by finger; take up any that went loose", _PALM),
             Point("Taken up evenly", _OVER),
             Point("Rested five minutes", _OVER),
-            Point("Backed off to fingers, all rods even again", _OVER),
+            Point("Backed off to fingers, all rods even again", _OVER & Way("after_stretch", "back")),
             Point("Flesh hoop sits down all round", _BARELY),
         ),
-        ("no-standing",),
+        ("no-standing", If(_OVER, "over-tension")),
         does=("seat", "stretch"),
         looks_at=(Where.HEAD, Where.ROD, Where.HOOP),
     )  # fmt: skip
@@ -117,8 +128,13 @@ def seat(side: Side, prefix: str = "") -> Step:
 
 def _tensioning(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
-    order = order_rods(drum.layouts[side], ways.pattern)
-    return Passes(tuple(PassPlan(each, order) for each in TENSION[drum.kind]), _QUARTER)
+    order = from_slack(drum.layouts[side], ways.pattern)
+    if drum.traits.pedal and ways.bass_pitch is BassPitch.LOWEST:
+        return Passes(wrinkle_passes(order), _EIGHTH)
+    sizes = TENSION[drum.kind]
+    if side is Side.RESONANT and ways.resonant is ResonantPitch.HIGHER:
+        sizes = (*sizes, _QUARTER)  # P17: then a further quarter turn each
+    return Passes(tuple(PassPlan(each, order) for each in sizes), _QUARTER)
 
 
 def tension(side: Side, prefix: str = "") -> Step:
@@ -126,12 +142,30 @@ def tension(side: Side, prefix: str = "") -> Step:
         f"{prefix}tension",
         "Tension",
         _tensioning,
-        "Equal small turns at each rod until every ripple is gone and it has a tone.",
+        (
+            Case(
+                _LOWEST,
+                "Palm on the middle. Ease each rod until a wrinkle shows at it, then up until it just goes; a quarter turn more all round if it flaps.",
+            ),
+            Case(~_LOWEST, "Equal small turns at each rod until every ripple is gone and it has a tone."),
+        ),
         side,
-        (Point("A rod that turns easier than the others gets a touch more"), *found.TENSION_POINTS),
+        (
+            Point("A rod that turns easier than the others gets a touch more"),
+            Point(
+                "Resonant higher is this workshop’s way: the last quarter turn makes it so",
+                _R & Way("resonant", "higher"),
+            ),
+            Point(
+                "Resonant lower is this workshop’s way: stop as soon as the ripples are gone",
+                _R & Way("resonant", "lower"),
+            ),
+            *found.TENSION_POINTS,
+        ),
         ("over-tension",),
         does=("tension",),
-        cites=("P10", "P13"),
+        tools=openings.KEYS,
+        cites=("P10", "P13", "P14"),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
     )
 
@@ -147,7 +181,75 @@ def clear(side: Side, prefix: str = "") -> Step:
         ),
         side,
         cautions=("tapping",),
+        points=(
+            Point(
+                "Readings at the rods beside the port are trusted less; a ring on its edge calms them", Has("port") & _R
+            ),
+            Point(
+                "A note of its own is wanted here: the wires will answer whoever else plays it",
+                Has("wires") & Way("snare_note", "definite"),
+            ),
+        ),
         does=("read", "clear"),
+        tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3"),
         looks_at=(Where.HEAD, Where.ROD),
+    )
+
+
+def some_down(side: Side, prefix: str = "") -> Step:
+    """The school that leaves a rod or two down on purpose (§6, §17.5)."""
+    return Step(
+        f"{prefix}some-down",
+        "Some down",
+        Tick(),
+        "Some rods down on purpose is this workshop’s way: sound the drum beside its neighbours, and ease a rod or two by a hair if it sings.",
+        side,
+        (Point("Which rods, and how far, written in a note"), Point("Left even if nothing sings")),
+        when=Way("evenness", "some-down") & ~Has("wires"),
+        does=("target",),
+        tools=openings.KEYS,
+        cites=("§6", "P19"),
+        looks_at=(Where.ROD, Where.HEAD),
+    )
+
+
+def foam(side: Side, prefix: str = "") -> Step:
+    """Inside a marching bass before its head goes on (§4, C6)."""
+    return Step(
+        f"{prefix}foam",
+        "Foam",
+        Tick(),
+        "Foam goes inside now, before the head: a strip along the edge, where this head asks for it. A pre-damped head takes none.",
+        side,
+        (Point("Strip even all round, not touching the film"), Point("Old foam that crumbles comes out whole")),
+        ("solvent",),
+        Has("foam"),
+        ("muffle-inside",),
+        ("foam strip", "scissors"),
+        ("C6", "§4"),
+        (Where.INSIDE,),
+    )
+
+
+def port(side: Side, prefix: str = "") -> Step:
+    """A ported front head: chosen ready, or cut (§4, F8)."""
+    return Step(
+        f"{prefix}port",
+        "Port",
+        Tick(),
+        "A port belongs in this head. A ready-ported one is the better choice; to cut one, mark it on the bench before the head goes on.",
+        side,
+        (
+            Point("About 150 mm across, its edge a hand’s breadth from the hoop, not in line with a rod"),
+            Point("Cut flat on a board, in one slow turn; no nick in the edge, or it tears from there"),
+            Point("A ring on the edge: it calms the head and covers the cut"),
+            Point("The rods beside it are disturbed and watched when it is cleared"),
+        ),
+        ("cutting",),
+        Has("port") & OnSide(Side.RESONANT),
+        ("port",),
+        ("port template", "cutter", "cutting board", "port ring", "gloves"),
+        ("F8", "§4", "C5"),
+        (Where.HEAD,),
     )

@@ -10,8 +10,8 @@ from drumwork.work.plan import Step
 from drumwork.work.words import Point
 
 __all__ = [
-    "BARE_DRUM", "BARE_POINTS", "FINGER_POINTS", "LIFT_POINTS", "MOUNT_POINTS", "NEW_HEAD_POINTS", "SLACKEN_POINTS", "TENSION_POINTS",
-    "bare_drum_steps",
+    "BAD_STRANDS", "BARE_DRUM", "BARE_POINTS", "FINGER_POINTS", "HURT_ROD", "LIFT_POINTS", "MOUNT_POINTS", "NEW_HEAD_POINTS", "SLACKEN_POINTS", "TENSION_POINTS",
+    "WRONG_GATE", "bare_drum_steps",
 ]  # fmt: skip
 
 NEW_HEAD_POINTS = (
@@ -52,6 +52,10 @@ MOUNT_POINTS = (
     Point("Mount stripped: on a stand until it is repaired", Found("mount-stripped")),
     Point("Slides: spurs out, mat or carpet under it", Found("slides")),
 )  # fmt: skip
+
+HURT_ROD = Found("rod-bent") | Found("thread-gritty")
+BAD_STRANDS = Found("strand-bent", 2) | Found("strand-broken") | Found("strand-missing") | Found("end-plate-bent")
+WRONG_GATE = Found("gate-wrong")
 
 BARE_DRUM = (Where.EDGE, Where.SHELL, Where.HOOP, Where.ROD, Where.INSIDE, Where.ANY)
 

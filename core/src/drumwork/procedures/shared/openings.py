@@ -6,25 +6,34 @@ from drumwork.drums import DrumKind, Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import found
 from drumwork.rods.passes import slackening_passes
-from drumwork.rods.patterns import order_rods
+from drumwork.rods.patterns import from_slack
+from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import Has, IsKind, OnSide, Way
 from drumwork.work.kinds.steps import Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
+from drumwork.work.tags import Tag
 from drumwork.work.ways import Ways
-from drumwork.work.words import Point
+from drumwork.work.words import If, Point
 
-__all__ = ["clean", "lay_out", "lift_off", "mark", "slacken"]
+__all__ = [
+    "KEYS", "NEEDS_TWO", "READ_WITH", "THROW_OFF", "THROW_OFF_DOWN", "clean", "lay_out", "lift_off", "mark", "ring_out", "slacken",
+]  # fmt: skip
 
-TOOLS = (
-    "drum key",
-    "second drum key",
-    "soft mallet or stick",
-    "rags",
-    "light grease",
-    "small screwdriver",
-    "marker",
-    "tape",
+KEYS: tuple[str | If[str], ...] = (
+    If(~Has("high_tension"), "drum key"),
+    If(~Has("high_tension"), "second drum key"),
+    If(Has("high_tension"), "high-tension key"),
+    If(Has("high_tension"), "second high-tension key"),
 )
+READ_WITH: tuple[str | If[str], ...] = (
+    "soft mallet or stick",
+    "cloth or padded stool",
+    If(Way("means", "gauge"), "film gauge"),
+    If(Way("means", "torque"), "torque key"),
+)
+NEEDS_TWO: If[CautionId] = If(Has("two_people"), "two-people")
+THROW_OFF = Point("Throw-off down, so the wires are off the head", Has("wires"))
+THROW_OFF_DOWN: If[Tag] = If(Has("wires"), "wires-off")
 
 
 def lay_out(side: Side | None, head_point: Point) -> Step:
@@ -41,12 +50,31 @@ def lay_out(side: Side | None, head_point: Point) -> Step:
             Point("Soft-topped table"),
             Point("Legs off, kept together", Has("legs")),
             Point("Mount off; rest the drum so the other head is muted", IsKind(DrumKind.RACK_TOM)),
-            Point("Throw-off down, so the wires are off the head", Has("wires")),
+            Point("Pedal off, spurs in, nothing leaning on it", Has("pedal")),
+            Point("High-tension keys: an ordinary one bends or slips on these rods", Has("high_tension")),
+            THROW_OFF,
             *found.NEW_HEAD_POINTS,
         ),
-        does=("lay-out",),
-        tools=TOOLS,
+        (NEEDS_TWO,),
+        does=("lay-out", THROW_OFF_DOWN),
+        tools=(*KEYS, *READ_WITH, "soft-topped table", "the new head"),
         looks_at=(Where.HEAD, Where.HARDWARE),
+    )
+
+
+def ring_out(side: Side | None) -> Step:
+    """What damps a bass drum comes out before it is read, and goes back after (§4)."""
+    return Step(
+        "ring-out",
+        "Damping out",
+        Tick(),
+        "Take the removable damping ring, towel or pillow out. It would hide the pitch; it goes back when the heads are clear.",
+        side,
+        (Point("Put where it goes back from"),),
+        when=Has("pedal"),
+        does=("ring-out",),
+        cites=("§4",),
+        looks_at=(Where.INSIDE,),
     )
 
 
@@ -63,13 +91,14 @@ def mark(side: Side | None, both: bool = False) -> Step:
             Point("Rod 1 is the first clockwise of the badge" + (", seen from above the head in hand" if both else "")),
         ),
         does=("mark",),
+        tools=("tape", "marker"),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
     )
 
 
 def _slackening(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
-    passes = slackening_passes(order_rods(drum.layouts[side], ways.pattern))
+    passes = slackening_passes(from_slack(drum.layouts[side], ways.pattern))
     return Passes(passes, passes[0].each, down=True)
 
 
@@ -84,6 +113,7 @@ def slacken(side: Side, prefix: str = "") -> Step:
         found.SLACKEN_POINTS,
         ("driver",),
         does=("slacken",),
+        tools=KEYS,
         cites=("P11",),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
     )
@@ -99,10 +129,16 @@ def lift_off(side: Side, prefix: str = "") -> Step:
         (
             Point("Rods in order in the hoop"),
             Point("Old head kept for the close: it is logged with its reason"),
+            Point(
+                "It is kept as a spare: its size and this drum’s tag on it. A seated film sits badly on another edge",
+                Way("old_heads", "keep"),
+            ),
+            Point("Claws hang on their rods, each kept with its own", Has("claws")),
             *found.LIFT_POINTS,
         ),
-        ("burrs",),
+        ("burrs", NEEDS_TWO),
         does=("lift-off",),
+        tools=("rags",),
         looks_at=(Where.HOOP, Where.ROD, Where.EDGE),
     )
 
@@ -122,11 +158,14 @@ def clean(side: Side, prefix: str = "") -> Step:
                 "A spot of light grease at an insert whose thread is dry or gritty; no more, or rods walk loose",
                 Way("grease", "when-dry") | Way("grease", "never-on-new"),
             ),
+            Point("New threads come greased: none there", Way("grease", "never-on-new")),
+            Point("A spot of light grease at every insert; no more, or rods walk loose", Way("grease", "always")),
             Point("Threads wiped clean; this workshop adds no grease", Way("grease", "never")),
             Point("Muffling inside, if any, goes in now", OnSide(Side.BATTER)),
             *found.BARE_POINTS,
         ),
         ("dust", "solvent"),
         does=("clean-edge", "check-hardware", "muffle-inside"),
+        tools=("rags", "small screwdriver", If(~Way("grease", "never"), "light grease")),
         looks_at=found.BARE_DRUM,
     )

@@ -1,0 +1,73 @@
+"""A new snare-side head: wires off first, gate before rods, bed rods last, wires on and tried (trade §3, §4, §8, N7–N9)."""
+
+from __future__ import annotations
+
+from drumwork.drums import Side
+from drumwork.findings import Where
+from drumwork.procedures.shared import endings, openings, snare_side
+from drumwork.procedures.shared.suits import wires
+from drumwork.procedures.shared.wires import wires_back
+from drumwork.work import effects
+from drumwork.work.effects import Effect
+from drumwork.work.kinds.steps import Tick
+from drumwork.work.plan import DrumFacts, Part, Procedure, Step
+from drumwork.work.ways import Ways
+from drumwork.work.words import Point
+
+__all__ = ["NEW_SNARE_SIDE_HEAD"]
+
+_R = Side.RESONANT
+
+_BATTER = Step(
+    "other-head",
+    "Batter",
+    Tick(),
+    "Turn the drum over and listen to the batter against it. It creeps while the other comes to pitch; clear it too if it has.",
+    _R,
+    (Point("Snare side a little above the batter, as a rule"), Point("No definite note that others play: the wires would answer it")),
+    does=("other-head",),
+    cites=("§7", "N6"),
+    looks_at=(Where.HEAD, Where.ROD),
+)  # fmt: skip
+
+
+def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
+    return (
+        openings.lay_out(_R, Point("The new head: {new_head}. Thin, clear, no snags or dents, flesh hoop not bent")),
+        openings.mark(_R),
+        *snare_side.one_head(),
+        _BATTER,
+        *wires_back(),
+        endings.rest(_R),
+        endings.mount(_R),
+        endings.close(_R, "Write month and year on the head, clear of the wires, then close the job."),
+    )
+
+
+def _effects(part: Part) -> tuple[Effect, ...]:
+    return (
+        effects.TakeFromShelf(_R),
+        effects.ChangeHead(_R),
+        effects.RecordPitch(_R),
+        effects.KeepAnswer(_R),
+        effects.KeepTarget(_R),
+        effects.CarryFindings(),
+        effects.Log("fitted"),
+        effects.AnswerChecks(_R),
+        effects.BookCheck(_R),
+    )
+
+
+NEW_SNARE_SIDE_HEAD = Procedure(
+    id="new-snare-side-head",
+    version=1,
+    title="New snare-side head",
+    parts=(Part.RESONANT,),
+    suits=wires,
+    steps=_steps,
+    effects=_effects,
+    cites=("§3", "§4", "§8", "N7", "N8", "N9"),
+    changes_heads=True,
+    minutes=60,
+    rank=20,
+)

@@ -1,0 +1,1 @@
+"""Rope-tension concert bass drums."""

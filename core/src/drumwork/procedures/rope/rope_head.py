@@ -1,0 +1,226 @@
+"""A rope-tension concert bass: a new head, and the rope brought to its range again (trade §14, F10, F11).
+
+Common practice, no published source.
+"""
+
+from __future__ import annotations
+
+from drumwork.drums import Side
+from drumwork.findings import Where
+from drumwork.procedures.shared import endings
+from drumwork.procedures.shared.found import BARE_POINTS, bare_drum_steps
+from drumwork.procedures.shared.suits import rope
+from drumwork.work import effects
+from drumwork.work.cautions import CautionId
+from drumwork.work.conditions import Found, Way
+from drumwork.work.effects import Effect
+from drumwork.work.kinds.steps import Rest, Tick
+from drumwork.work.plan import DrumFacts, Part, Procedure, Step
+from drumwork.work.tags import Tag
+from drumwork.work.ways import Ways
+from drumwork.work.words import Case, Point, Text
+
+__all__ = ["NEW_ROPE_HEAD", "ROPE_RANGE"]
+
+_ROPE = (Where.ROPE,)
+_LOGO = "New head on, {logo}, its hoop over it. Hooks midway between the rope holes, the knot at the bottom."
+
+
+def _step(
+    name: str, title: str, say: Text, *points: Point, does: tuple[Tag, ...] = (), tools: tuple[str, ...] = (),
+    cautions: tuple[CautionId, ...] = (), cites: tuple[str, ...] = ("§14",), side: Side | None = None, looks: tuple[Where, ...] = _ROPE,
+) -> Step:  # fmt: skip
+    return Step(name, title, Tick(), say, side, points, cautions, does=does, tools=tools, cites=cites, looks_at=looks)
+
+
+_LAY_OUT = _step(
+    "lay-out", "Lay out", "Drum on the table, knot side down, two people. Rope kept off the floor from here on.",
+    Point("Rope looked along: no frayed place, no hard kink"),
+    Point("Frayed rope: a new one before it is loaded again", Found("rope-frayed")),
+    Point("Ears counted; torn ones laid out new"),
+    does=("lay-out",), tools=("table", "rags", "tape", "marker", "gloves", "cord for a temporary tie"), cautions=("two-people",),
+    looks=(Where.ROPE, Where.HEAD, Where.HOOP),
+)  # fmt: skip
+_MARK = _step(
+    "mark", "Mark", "Tape hoop, shell and rope where they meet at the splice, and which way the ears face. Read the range it has now: ears up, ears down.",
+    Point("Range noted before anything is loosened"),
+    does=("mark",), tools=("tape", "marker"),
+)  # fmt: skip
+_EARS_OFF = _step(
+    "ears-off", "Ears up", "Slide every ear up until it no longer draws its pair together, going round in opposite pairs.",
+    Point("None forced: a stuck ear is worked free with the fingers"),
+    does=("ears-off",), cautions=("rope",),
+)  # fmt: skip
+_UNTIE = _step(
+    "untie", "Untie", "Undo the drag-rope chain, then the end knot, then the pigtail, holding the load until it is slack.",
+    Point("Wraps of the pigtail counted"),
+    does=("unlace",), cautions=("rope",), cites=("§14", "F10"),
+)  # fmt: skip
+
+
+def _unlace(side: Side) -> Step:
+    return _step(
+        "unlace", "Unlace", "Unlace about a third of the drum, no more: enough to slide the head out. Take off the first ears as they come.",
+        Point("Rope twisted along its lay to pass a tight hole, never against it"),
+        Point("Slack shared round, so that the hoop lifts alike everywhere"),
+        does=("unlace",), cautions=("rope",), cites=("§14", "F11"), side=side,
+    )  # fmt: skip
+
+
+def _head(side: Side) -> tuple[Step, ...]:
+    return (
+        _step(
+            "slide-out", "Head out", "Slide the old head out from under its hoop.",
+            Point("Old head kept for the close: it is logged with its reason"),
+            does=("lift-off", "slide-head"), cautions=("burrs",), side=side, looks=(Where.HEAD, Where.HOOP, Where.EDGE),
+        ),
+        Step(
+            "clean", "Clean", Tick(), "Clean the edge and the hoop's inner face; feel the edge all round. A touch of wax only where it is dry.", side,
+            (Point("Edge smooth all round, no chip or dip"), *BARE_POINTS),
+            ("dust", "solvent"), does=("clean-edge", "check-hardware"), tools=("rags", "wax"), cites=("§14", "§3"),
+            looks_at=(Where.EDGE, Where.SHELL, Where.HOOP, Where.ANY),
+        ),
+        *bare_drum_steps(side),
+        _step(
+            "set-head", "Set head",
+            (
+                Case(Way("logo", "badge"), _LOGO.replace("{logo}", "logo at the badge")),
+                Case(Way("logo", "between-lugs"), _LOGO.replace("{logo}", "logo between two ropes")),
+                Case(Way("logo", "twelve-oclock"), _LOGO.replace("{logo}", "logo at twelve o'clock as the drum stands")),
+                Case(Way("logo", "throw-off") | Way("logo", "opposite-leg"), _LOGO.replace("{logo}", "logo at the top as the drum stands")),
+            ),
+            Point("Head flat on the edge all round"), Point("Hoop on its mark"),
+            does=("set-head", "slide-head", "set-hoop"), tools=("the new head",), side=side, looks=(Where.HEAD, Where.HOOP),
+        ),
+    )  # fmt: skip
+
+
+_SLACK = _step(
+    "slack", "Take up slack", "From the eye splice on, segment by segment, draw the slack along until every rope is straight. Straight, not tight.",
+    Point("Nothing skipped: slack is carried to the end, never left behind"),
+    does=("take-up-slack",), cautions=("rope",), tools=("gloves",),
+)  # fmt: skip
+_EARS_ON = _step(
+    "ears-on", "Ears on", "Ears back on their pairs, every one facing the same way, slid up.",
+    Point("None upside down, none missed"), Point("An ear that slips is set again or renewed", Found("ear-slips")),
+    does=("ears-on",), tools=("spare leather ear",),
+)  # fmt: skip
+_TIE = _step(
+    "tie", "Temporary tie", "Tie the end off with a slip, so that nothing runs back while you look.",
+    does=("take-up-slack",), tools=("cord for a temporary tie",), cautions=("rope",),
+)  # fmt: skip
+_ALIGN = _step(
+    "align", "Look from afar", "Step back and look at it from several places: ropes even, hoops level, badge and hardware in the middle.",
+    Point("Shell sits to one side: ears up there, shift it, ears again"), Point("Looked at from three sides at least"),
+    does=("align-shell",), looks=(Where.ROPE, Where.SHELL),
+)  # fmt: skip
+
+
+def _pull(name: str, title: str, again: bool) -> Step:
+    say = (
+        "A second pass where the range is low: ears up, the same even pull at every segment, carried to the end."
+        if again
+        else "From the splice on, an even pull at every segment, hand over hand to the end; then ears down in opposite pairs, and tie."
+    )
+    return _step(
+        name, title, say,
+        Point("The same pull everywhere, measured on the rope: the calculator says how far for the range wanted"),
+        Point("Ears up again before any segment is pulled", Found("rope-slack-pair")),
+        does=("pull-pass",), cautions=("rope", "over-tension", "two-people"), tools=("gloves", "rule"),
+    )  # fmt: skip
+
+
+_RANGE = _step(
+    "range", "Range", "Read it in the middle with every ear up, then with every ear down: that is its lowest and its highest. Note both.",
+    Point("Aim slightly above what is wanted: film and rope both settle"),
+    Point("Too low: another pass. Too high: let the same pull back, from the end to the splice"),
+    Point("Soft beater, one stroke, the other head free"),
+    does=("range-check", "read"), cautions=("rope", "tapping"), tools=("soft mallet or stick",),
+)  # fmt: skip
+_SEGMENTS = _step(
+    "segments", "Segments", "Squeeze each pair of ropes at the same height. One slack or tight is corrected and carried on to the end.",
+    Point("The first pair after the splice is usually the tight one"),
+    Point("Every ear tight, hold the one before, pull the slack one, carry what comes along to the end without adding"),
+    Point("A pair slack or tight: carried on now", Found("rope-slack-pair")),
+    does=("segment-map",), cautions=("rope",), tools=("gloves",),
+)  # fmt: skip
+_PIGTAIL = _step(
+    "pigtail", "Pigtail", "Three or four wraps, twisted with the lay, and lock the end.",
+    Point("More than four: too much rope was drawn out. Start over from the splice"),
+    does=("pigtail",), cautions=("rope",), cites=("§14", "F10"),
+)  # fmt: skip
+_CHAIN = _step(
+    "chain", "Chain", "Chain the spare rope into its drag rope and hang it where it does not touch a head.",
+    does=("chain",),
+)  # fmt: skip
+
+
+def _resting(minutes: int) -> Step:
+    return Step(
+        "rest", "Rest", Rest(minutes), "Let film and rope settle under it, ears down, while you do another drum. Then read the range once more.", None,
+        does=("rest",), cites=("§14", "F6"),
+    )  # fmt: skip
+
+
+def _to_pitch(ways: Ways) -> tuple[Step, ...]:
+    return (
+        _pull("pull", "Pull pass", again=False), _RANGE, _pull("pull-again", "Second pass", again=True), _SEGMENTS, _PIGTAIL, _CHAIN,
+        _resting(ways.rest_minutes), endings.mount(None),
+    )  # fmt: skip
+
+
+def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
+    side = Side(part.value)
+    return (
+        _LAY_OUT, _MARK, _EARS_OFF, _UNTIE, _unlace(side), *_head(side), _SLACK, _EARS_ON, _TIE, _ALIGN, *_to_pitch(ways),
+        endings.close(side, "Write month, year and the rope on the head near the logo; note the range, then close the job."),
+    )  # fmt: skip
+
+
+def _range(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
+    return (
+        _LAY_OUT, _MARK, _EARS_OFF, _SLACK, _EARS_ON, _ALIGN, *_to_pitch(ways),
+        endings.close(None, "Note the range, then close the job.", "Close", writes=False),
+    )  # fmt: skip
+
+
+def _new_effects(part: Part) -> tuple[Effect, ...]:
+    side = Side(part.value)
+    return (
+        effects.TakeFromShelf(side), effects.ChangeHead(side), effects.CarryFindings(), effects.Log("done", "New rope-drum head"),
+        effects.AnswerChecks(side), effects.BookCheck(side),
+    )  # fmt: skip
+
+
+def _range_effects(part: Part) -> tuple[Effect, ...]:
+    each = tuple(effects.AnswerChecks(side) for side in part.sides)
+    return (effects.CarryFindings(), effects.Log("done", "Rope brought to its range"), *each)
+
+
+NEW_ROPE_HEAD = Procedure(
+    id="new-rope-head",
+    version=1,
+    title="New {part} head, rope drum",
+    parts=(Part.BATTER, Part.RESONANT),
+    suits=rope,
+    steps=_new,
+    effects=_new_effects,
+    cites=("§14", "F10", "F11"),
+    changes_heads=True,
+    minutes=120,
+    rank=15,
+    offer="New {part} head",
+)
+ROPE_RANGE = Procedure(
+    id="rope-range",
+    version=1,
+    title="Bring the rope to its range",
+    parts=(Part.HEADS, Part.BATTER, Part.RESONANT),
+    suits=rope,
+    steps=_range,
+    effects=_range_effects,
+    cites=("§14", "F10"),
+    answers_checks=True,
+    minutes=60,
+    rank=73,
+)

@@ -1,0 +1,237 @@
+"""The snare-side head: thin film, gate in line before any rod, rods away from the bed first (trade §3, §4, P12, N7, N9).
+
+Common practice, no published source.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from drumwork.drums import Side
+from drumwork.findings import Where
+from drumwork.procedures.shared import found, openings
+from drumwork.procedures.shared.found import bare_drum_steps
+from drumwork.quantities import Turns
+from drumwork.rods.passes import PassPlan, snare_side_passes, snare_side_turns, usual_bed
+from drumwork.rods.patterns import Pattern, from_slack
+from drumwork.work.conditions import Has, Way
+from drumwork.work.kinds.steps import Clear, Passes, StepData, Tick
+from drumwork.work.plan import DrumFacts, Step
+from drumwork.work.ways import Ways
+from drumwork.work.words import Case, Point
+
+__all__ = ["one_head", "wires_off"]
+
+_R = Side.RESONANT
+_QUARTER = Turns.of(1, 4)
+
+
+def _head_passes(drum: DrumFacts, ways: Ways) -> tuple[PassPlan, ...]:
+    layout = drum.layouts[_R]
+    if not layout.beside_bed:
+        layout = replace(layout, beside_bed=usual_bed(layout))
+    pattern = Pattern.STAR if ways.pattern is Pattern.ROUND else ways.pattern
+    return snare_side_passes(layout, pattern, snare_side_turns(drum.thread))
+
+
+def _away(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
+    away = tuple(each for each in _head_passes(drum, ways)[:-1] if each.order) if drum.snare_bed else ()
+    return Passes(away or _all_alike(drum, ways), Turns.of(1, 2))  # of four rods all may stand beside the bed
+
+
+def _all_alike(drum: DrumFacts, ways: Ways) -> tuple[PassPlan, ...]:
+    """A shell without a bed: every rod alike."""
+    order = from_slack(drum.layouts[_R], ways.pattern)
+    half = Turns.of(1, 2)
+    return (PassPlan(half, order),) * (snare_side_turns(drum.thread).thirtyseconds // half.thirtyseconds)
+
+
+def _bed(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
+    return Passes(tuple(each for each in _head_passes(drum, ways)[-1:] if each.order), _QUARTER)
+
+
+def _eased(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
+    beside = _head_passes(drum, ways)[-1].order
+    return Passes((PassPlan(-_QUARTER, beside),) if beside else (), -_QUARTER)
+
+
+def wires_off(prefix: str = "") -> Step:
+    """Free at the butt end, so that the strainer keeps its setting (§3.5)."""
+    return Step(
+        f"{prefix}wires-off",
+        "Wires off",
+        Tick(),
+        "Throw-off down. Free the wires at the butt end first, so that the strainer side keeps its setting, and lay them over the strainer.",
+        None,
+        (
+            Point("Wires and straps lie supported; nothing bends"),
+            Point("Butt screws kept in their plate"),
+            Point("Strands looked at while they are free: none bent, broken or missing"),
+            Point("Bent, broken or missing strands: new wires go on afterwards", found.BAD_STRANDS),
+        ),
+        ("strands",),
+        does=("wires-off",),
+        tools=("small screwdriver", "cloth"),
+        cites=("§3", "N8"),
+        looks_at=(Where.WIRES, Where.STRAINER),
+    )
+
+
+def _set(prefix: str) -> Step:
+    return Step(
+        f"{prefix}set-head",
+        "Set head",
+        Tick(),
+        "Lay the thin head on, even on the edge, by its hoop. It dents at a fingertip.",
+        _R,
+        (Point("Thin clear snare-side film, nothing else"), Point("Flesh hoop sits flat all round, over the bed too"), Point("Logo, if any, clear of the wires")),
+        does=("set-head",),
+        tools=("the new head",),
+        cites=("F4", "C3"),
+        looks_at=(Where.HEAD, Where.EDGE, Where.SHELL),
+    )  # fmt: skip
+
+
+def _gate(prefix: str) -> Step:
+    return Step(
+        f"{prefix}gate",
+        "Gate",
+        Tick(),
+        "Hoop on, its snare gates in line with strainer and butt plate, before any rod goes in.",
+        _R,
+        (
+            Point("Looked along from strainer to butt plate: both gates open on the bed’s line"),
+            Point("Gate not in line: off and on again now. It cannot be turned later", found.WRONG_GATE),
+        ),
+        does=("set-hoop", "align-gate"),
+        cites=("N7", "§3"),
+        looks_at=(Where.HOOP, Where.STRAINER),
+    )
+
+
+def _fingers(prefix: str) -> Step:
+    return Step(
+        f"{prefix}fingers",
+        "Fingers",
+        Tick(),
+        "Start the rods by hand, facing pairs, until each just touches the hoop. Centre it, then finger-tight, two facing rods at a time.",
+        _R,
+        (
+            Point("Every rod straight in its thread; those beside the bed all there"),
+            Point("Gates still in line"),
+            Point("As tight as fingers go, all alike. This is the even zero the tally counts from"),
+            *found.FINGER_POINTS,
+        ),
+        does=("start-rods", "finger-tight"),
+        cites=("§3",),
+        looks_at=(Where.ROD, Where.HOOP, Where.SHELL),
+        zero=True,
+    )
+
+
+def _seat(prefix: str) -> Step:
+    return Step(
+        f"{prefix}seat",
+        "Seat",
+        Tick(),
+        "Only look: the film lies flat and the flesh hoop is down. This thin film is never pressed or stretched.",
+        _R,
+        (Point("Ripples beside the bed are the bed, not a fault"),),
+        ("no-standing",),
+        does=("seat",),
+        cites=("§4", "N9"),
+        looks_at=(Where.HEAD, Where.ROD),
+    )
+
+
+def _tension(prefix: str) -> tuple[Step, ...]:
+    away = Step(
+        f"{prefix}tension",
+        "Tension",
+        _away,
+        (
+            Case(Has("bed"), "Half turns at the rods away from the bed first, 1½ to 2 in all: firm as a table top. A finer thread takes more."),
+            Case(~Has("bed"), "No bed in this shell: half turns at every rod alike, 1½ to 2 in all: firm as a table top."),
+        ),
+        _R,
+        (Point("A rod that turns easier than the others gets a touch more"), Point("Rods beside the bed not on record: taken by the usual place of a strainer, a quarter round from the badge. Look, and go by the bed", Has("bed")), *found.TENSION_POINTS),
+        ("over-tension", "driver"),
+        does=("tension",),
+        tools=openings.KEYS,
+        cites=("P12", "F5"),
+        looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
+    )  # fmt: skip
+    bed = Step(
+        f"{prefix}bed-rods",
+        "Bed rods",
+        _bed,
+        "Now the rods beside the bed, last of all, and only until the ripple just goes.",
+        _R,
+        (
+            Point("The creases beside the bed are the bed, not a fault: no further for their sake"),
+            Point("All four present and matched; they decide how the wires answer"),
+        ),
+        ("over-tension",),
+        Has("bed"),
+        ("tension-bed-rods",),
+        openings.KEYS,
+        ("P12", "N9"),
+        (Where.ROD, Where.HEAD),
+    )
+    return away, bed
+
+
+def _clear(prefix: str) -> Step:
+    return Step(
+        f"{prefix}clear",
+        "Clear",
+        Clear(),
+        "A light soft mallet, {tap}, at each rod; the batter muted, wires off. The film dents, so tap softly.",
+        _R,
+        (
+            Point(
+                "A note of its own is wanted here: the wires will answer whoever else plays it",
+                Way("snare_note", "definite"),
+            ),
+        ),
+        ("tapping",),
+        does=("read", "clear"),
+        tools=(*openings.KEYS, *openings.READ_WITH),
+        cites=("F2", "F3", "§4"),
+        looks_at=(Where.HEAD, Where.ROD),
+    )
+
+
+def _ease(prefix: str) -> Step:
+    return Step(
+        f"{prefix}ease-bed",
+        "Ease",
+        _eased,
+        "Eased bed rods are this workshop’s way against buzz: a quarter turn down beside the bed, up to one turn if it still buzzes.",
+        _R,
+        (Point("Soft strokes still answer; if not, back up"),),
+        ("driver",),
+        Has("bed") & Way("bed_rods", "eased"),
+        ("tension-bed-rods",),
+        openings.KEYS,
+        ("P18",),
+        (Where.ROD, Where.WIRES),
+    )
+
+
+def one_head(prefix: str = "") -> tuple[Step, ...]:
+    """From wires off to clear."""
+    return (
+        wires_off(prefix),
+        openings.slacken(_R, prefix),
+        openings.lift_off(_R, prefix),
+        openings.clean(_R, prefix),
+        *bare_drum_steps(_R, prefix),
+        _set(prefix),
+        _gate(prefix),
+        _fingers(prefix),
+        _seat(prefix),
+        *_tension(prefix),
+        _clear(prefix),
+        _ease(prefix),
+    )

@@ -1,0 +1,1 @@
+"""The short jobs that call-outs and repairs leave behind."""
