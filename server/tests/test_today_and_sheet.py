@@ -15,7 +15,7 @@ from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum
-from drumwork.drums import Side
+from drumwork.drums import DrumKind, Side
 from drumwork.quantities import Pitch, Turns
 
 INCH = 0.0254
@@ -40,9 +40,12 @@ def test_a_head_past_its_age_is_owed_and_leads_to_its_change(api: Api, house: Ho
     assert item["count"] == 1
 
 
-def test_a_kind_without_a_procedure_leads_to_a_look(api: Api, house: House) -> None:
-    Drum.objects.update(kind="bass")
-    assert lines(api)["aged-head"]["doing"] == "look"
+@pytest.mark.parametrize("kind", list(DrumKind))
+def test_an_aged_head_leads_to_work_on_every_kind_of_drum(api: Api, house: House, kind: str) -> None:
+    Drum.objects.update(kind=kind)
+    line = lines(api)["aged-head"]
+    body = start_body(house.drum) | {"work": line["work"], "part": line["part"]}
+    assert api("POST", "/bench/jobs", body)[0] == 201
 
 
 def test_the_workshops_own_expectation_of_a_heads_life_counts(api: Api, house: House) -> None:

@@ -16,7 +16,7 @@ from hypothesis import strategies as st
 from drumwork.drums import DrumKind, Side, traits_of
 from drumwork.errors import DrumworkError, UnknownWork
 from drumwork.findings import FINDINGS, Place, finding, findings_for
-from drumwork.procedures.catalogue import CATALOGUE, offers_for, work_named
+from drumwork.procedures.catalogue import CATALOGUE, check_for, head_change_for, offers_for, work_named
 from drumwork.rods.layout import RodLayout
 from drumwork.work.cautions import CAUTIONS
 from drumwork.work.conditions import ALWAYS, Condition, Found, condition_from, condition_to
@@ -209,3 +209,15 @@ def test_tools_used_are_tools_laid_out(plan: Plan, found: set[str]) -> None:
     used = {tool for step in plan.steps if step.shows(things) for tool in step.takes(things)}
     if any("lay-out" in step.does for step in plan.steps):
         assert used <= laid
+
+
+@pytest.mark.parametrize("kind", list(DrumKind))
+def test_every_kind_of_drum_has_the_work_it_needs(kind: DrumKind) -> None:
+    """An aged head, a check that is due, dirt and a lost part: each leads to work, on every kind of drum and both sides."""
+    layouts = {side: RodLayout(8) for side in Side} if traits_of(kind).rods else {}
+    drum = DrumFacts(kind, layouts)
+    for side in Side:
+        assert head_change_for(drum, side).work.changes_heads
+        assert check_for(drum, side).work.answers_checks
+    offered = {offer.work.id for offer in offers_for(drum) if not offer.why_not}
+    assert {"hardware-service", "fit-part", "muffling"} <= offered

@@ -36,7 +36,6 @@ def test_muffling_inside_is_the_batters_business() -> None:
 
 def test_an_aged_resonant_head_of_a_tom_leads_to_it() -> None:
     offer = head_change_for(facts(), Side.RESONANT)
-    assert offer is not None
     assert offer.work is work_named("new-resonant-head")
     with pytest.raises(UnknownWork, match="its own procedures"):
         make_plan(work_named("new-resonant-head"), Part.RESONANT, facts(DrumKind.SNARE), Ways())

@@ -56,7 +56,8 @@ def kept_answer(job: Job, side: Side) -> Learned | None:
 def film_in_hand(job: Job, state: BenchState, side: Side) -> Head | None:
     """The head being worked on, as far as its film is known."""
     head = _job_head(job, side)
-    rods = state.plan.drum.layouts[side].count
+    layout = state.plan.drum.layouts.get(side)
+    rods = layout.count if layout else 0
     return head_of(head.stock_item, rods) if head and head.stock_item else fitted_head(job.drum, side)
 
 

@@ -24,7 +24,7 @@ from apps.register.sides import SideOf, facts_of
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from apps.workshops.schemas import to_ways
-from drumwork.drums import Side, traits_of
+from drumwork.drums import Side
 from drumwork.errors import DrumworkError
 from drumwork.procedures.catalogue import work_named
 from drumwork.quantities import Pitch, parse_pitch
@@ -38,6 +38,7 @@ from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.log import Entry, Logged, Standing
 from drumwork.work.plan import Head, Plan, make_plan
 from drumwork.work.rounds import round_plan
+from drumwork.work.state import LOST
 from drumwork.work.ways import Ways
 
 __all__ = ["put_right", "start_job", "take_in"]
@@ -96,7 +97,8 @@ def _first_targets(job: Job, asked: StartJob, drum: Drum, heads: list[JobHead], 
         if not typed:
             continue
         pitch = parse_pitch(typed, plan.ways.a4_hz)
-        refuse_beyond_limits(head.stock_item, len(plan.drum.layouts[side].rods), pitch)
+        if layout := plan.drum.layouts.get(side):
+            refuse_beyond_limits(head.stock_item, len(layout.rods), pitch)
         name = "target" if len(heads) == 1 else f"target-{side.value}"
         entry = TargetChosen(typed, side if len(heads) > 1 else None).read(plan.ways.a4_hz)
         _append(job, member, uuid.uuid5(job.id, name), entry, "server", job.opened_at)
@@ -119,8 +121,6 @@ def start_job(asked: StartJob, member: Membership) -> Job:
         return found
     work = work_named(asked.work)
     drum = Drum.objects.select_for_update().get(tag=asked.tag)
-    if not traits_of(drum.kind).rods:
-        raise Refused("not_rods", "This drum is tensioned by rope; there are no rods to lead along.", 422)
     _refuse_in_hand(drum, asked.part.value)
     heads, now = _heads(asked, drum, asked.part.sides, work.changes_heads), timezone.now()
     named = {Side(head.side): Head(head.new_head, head.old_head) for head in heads}
@@ -289,6 +289,11 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
 def put_right(finding_id: int) -> None:
     """A finding that stood on a drum is put right."""
     row = DrumFinding.objects.select_for_update().get(pk=finding_id)
-    if row.put_right_at is None:
-        row.put_right_at = timezone.now()
-        row.save(update_fields=["put_right_at"])
+    if row.put_right_at is not None:
+        return
+    row.put_right_at = timezone.now()
+    row.save(update_fields=["put_right_at"])
+    if row.finding == LOST:  # the rod is there again, and takes its turn
+        of = SideOf(Drum.objects.select_for_update().get(pk=row.drum_id), Side(row.side))
+        of.set_lost([rod for rod in of.lost if rod != row.rod])
+        of.drum.save(update_fields=[f"lost_{row.side}"])

@@ -24,7 +24,7 @@ from drumwork.work.conditions import condition_to
 from drumwork.work.fold import where
 from drumwork.work.kinds.steps import Clear, Passes, Rest
 from drumwork.work.log import Logged
-from drumwork.work.plan import Plan, StepPlan
+from drumwork.work.plan import Part, Plan, StepPlan
 from drumwork.work.words import Point
 
 __all__ = ["Said", "shape_bench", "shape_plan_head", "shape_step", "write_bench"]
@@ -78,9 +78,14 @@ def _pairs(plan: Plan, side: Side) -> list[list[int]]:
     return rungs
 
 
+_ORDERS = ("lost", "pairs", "tapping_order", "turning_order")
+
+
 def shape_plan_head(plan: Plan, side: Side) -> dict[str, Any]:
-    """What a plan says of one head: its rods and the orders they go in."""
-    layout = plan.drum.layouts[side]
+    """What a plan says of one head: its rods and the orders they go in; a rope drum has none."""
+    layout = plan.drum.layouts.get(side)
+    if layout is None:
+        return {"side": side.value, "rods": 0, **{name: [] for name in _ORDERS}, "pattern_note": ""}
     return {
         "side": side.value,
         "rods": layout.count,
@@ -90,6 +95,12 @@ def shape_plan_head(plan: Plan, side: Side) -> dict[str, Any]:
         "turning_order": list(plan.turning_order(side)),
         "pattern_note": plan_pattern(layout, plan.ways.pattern, layout.rods[0]).note,
     }
+
+
+def _to_look_at(plan: Plan) -> HeadOut:
+    """For work about neither head: the side that is up meanwhile."""
+    side = Side.RESONANT if plan.part is Part.WIRES else Side.BATTER
+    return _head(plan, JobHead(side=side.value), Said("", ""))
 
 
 def _head(plan: Plan, head: JobHead, said: Said) -> HeadOut:
@@ -155,7 +166,8 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         slacken_by=plan.ways.slacken_by.value,
         simulated=settings.DEMO,
         other_head=len(plan.drum.layouts) > 1,
-        heads=[_head(plan, head, said.get(Side(head.side), Said("", ""))) for head in job.heads.all()],
+        heads=[_head(plan, head, said.get(Side(head.side), Said("", ""))) for head in job.heads.all()]
+        or [_to_look_at(plan)],
         conflicts=_conflicts(ledger),
         write_on_head=f"{timezone.localtime():%m / %Y}",
         last_seq=job.last_seq,

@@ -16,7 +16,7 @@ from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind
 from drumwork.procedures.catalogue import check_for, head_change_for
 from drumwork.work.plan import Part
 
-Doing = Literal["go-on", "start", "look"]
+Doing = Literal["go-on", "start"]
 
 
 class OwedOut(Schema):
@@ -66,8 +66,6 @@ def _action(item: Owed, drum: Drum, usual: dict[str, int]) -> Next:
             found, words = check_for(facts_of(drum), Side(side)), "Check"
         case AgedHead(side=side):
             found, words = head_change_for(facts_of(drum), Side(side)), "Change head"
-    if found is None:
-        return Next("look", "Look at it")
     return Next("start", words, found.work.id, found.part, usual[found.work.id])
 
 

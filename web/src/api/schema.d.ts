@@ -626,7 +626,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
             /** Write On Head */
             write_on_head: string;
         };
@@ -1424,7 +1424,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
         };
         /**
          * OldHeads
@@ -1445,7 +1445,7 @@ export interface components {
              * Doing
              * @enum {string}
              */
-            doing: "go-on" | "start" | "look";
+            doing: "go-on" | "start";
             /** Job Id */
             job_id: string | null;
             /** Kind */
@@ -1472,7 +1472,7 @@ export interface components {
             /** Unit */
             unit: string;
             /** Work */
-            work: ("new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check") | "";
+            work: ("new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod") | "";
         };
         /**
          * PairOut
@@ -2189,7 +2189,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-resonant-head" | "both-heads" | "settling-check";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
         };
         /**
          * StepDoneIn

@@ -144,7 +144,7 @@ def _found(said: Sequence[str], drum: DrumFacts, part: Part) -> list[_Thing]:
         if kind.where == "rod" and rod is None:
             raise BadFinding(f"Say at which rod: {known}@3.", finding=known)
         place = Place(side, rod)
-        require_place(kind, drum.kind, {one.value: layout for one, layout in drum.layouts.items()}, place)
+        require_place(kind, drum.kind, {one.value: drum.layouts.get(one) for one in Side}, place)
         things.append(_Thing(known, 3 if kind.degrees else 2, place))
     return things
 

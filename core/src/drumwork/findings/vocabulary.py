@@ -207,8 +207,8 @@ def findings_for(kind: DrumKind) -> tuple[FindingKind, ...]:
     return tuple(each for each in _TABLE if _suits(each, kind))
 
 
-def require_place(found: FindingKind, kind: DrumKind, layouts: Mapping[str, RodLayout], place: Place) -> None:
-    """Raise where such a thing cannot be found there.
+def require_place(found: FindingKind, kind: DrumKind, layouts: Mapping[str, RodLayout | None], place: Place) -> None:
+    """Raise where such a thing cannot be found there. `layouts` has the sides a job is about, with their rods where they have any.
 
     Raises
     ------
@@ -228,4 +228,7 @@ def require_place(found: FindingKind, kind: DrumKind, layouts: Mapping[str, RodL
     if place.rod is not None:
         if not place.side:
             raise BadFinding("Say on which side that rod is.", rod=place.rod)
-        layouts[place.side].require(place.rod)
+        layout = layouts[place.side]
+        if layout is None:
+            raise BadFinding(f"A {traits_of(kind).words} has no rods.", rod=place.rod)
+        layout.require(place.rod)

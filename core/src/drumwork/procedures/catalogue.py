@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from importlib import import_module
 from pkgutil import walk_packages
@@ -71,16 +71,21 @@ def offers_for(drum: DrumFacts) -> tuple[Offer, ...]:
     return tuple(Offer(work, part, work.why_not(drum, part)) for work in _ALL for part in work.parts)
 
 
-def check_for(drum: DrumFacts, side: Side) -> Offer | None:
+def _first(among: Iterable[Procedure], drum: DrumFacts, side: Side) -> Offer:
+    """On this side alone, or where there is no such work, on both heads. There is one for every kind of drum."""
+    return next(
+        Offer(work, part, "")
+        for part in (Part(side.value), Part.HEADS)
+        for work in among
+        if not work.why_not(drum, part)
+    )
+
+
+def check_for(drum: DrumFacts, side: Side) -> Offer:
     """The work that answers a check that is due on this side: look at the head and bring it back to where it was."""
-    part = Part(side.value)
-    return next((Offer(work, part, "") for work in CHECKS if not work.why_not(drum, part)), None)
+    return _first(CHECKS, drum, side)
 
 
-def head_change_for(drum: DrumFacts, side: Side) -> Offer | None:
-    """The work that puts a new head on this side of this drum: on it alone, or where there is no such work, on both."""
-    for part in (Part(side.value), Part.HEADS):
-        for work in _ALL:
-            if work.changes_heads and not work.why_not(drum, part):
-                return Offer(work, part, "")
-    return None
+def head_change_for(drum: DrumFacts, side: Side) -> Offer:
+    """The work that puts a new head on this side of this drum."""
+    return _first([work for work in _ALL if work.changes_heads], drum, side)

@@ -8,7 +8,7 @@ from drumwork.drums import Side
 from drumwork.quantities import Turns
 from drumwork.work.state import BenchState
 
-__all__ = ["checked_words", "cleared_words", "fitted_words"]
+__all__ = ["checked_words", "cleared_words", "done_words", "fitted_words"]
 
 
 def cleared_words(state: BenchState, side: Side) -> str:
@@ -48,3 +48,15 @@ def checked_words(state: BenchState, title: str) -> tuple[str, str]:
     turned = {rod for lap in state.rounds(side) for rod, mark in lap.turned.items() if mark.value}
     text = f"{title}, {side.value}: {cleared_words(state, side)}"
     return text, f"{len(turned)} rods turned" if turned else "nothing to turn"
+
+
+def done_words(state: BenchState, title: str) -> tuple[str, str]:
+    """Any other work: what it was, how heads it read were left, and what was written down; the outcome is what was found."""
+    read = [
+        side for side in state.plan.sides if any(lap.readings or lap.ear or lap.numbers for lap in state.rounds(side))
+    ]
+    cleared = [f"{side.value} {cleared_words(state, side)}" for side in read]
+    said = [mark.value.rstrip(".") for mark in state.notes]
+    text = f"{title}{': ' if cleared or said else ''}{'. '.join([*cleared, *said])}"
+    found, right = len(state.found), sum(mark.put_right for mark in state.found.values())
+    return text, f"{found} found, {right} put right" if found else "nothing found"

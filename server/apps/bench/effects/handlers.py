@@ -14,6 +14,7 @@ __all__ = ["HANDLERS", "apply_effects"]
 HANDLERS: Final[Mapping[type, Callable[[Closing, Any], None]]] = {
     core.TakeFromShelf: heads.take_from_shelf,
     core.ChangeHead: heads.change_head,
+    core.ChangeWires: heads.change_wires,
     core.RecordPitch: pitches.record_pitch,
     core.KeepAnswer: pitches.keep_how_it_answered,
     core.KeepTarget: pitches.keep_target,

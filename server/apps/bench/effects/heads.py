@@ -7,9 +7,34 @@ from django.db.models import F
 from apps.bench.effects.closing import Closing
 from apps.heads.models import Fitting, StockItem
 from apps.workshops.errors import Refused
-from drumwork.work.effects import ChangeHead, TakeFromShelf
+from drumwork.work.effects import ChangeHead, ChangeWires, TakeFromShelf
 
 __all__ = ["change_head", "take_from_shelf"]
+
+
+WIRES = "wires"
+
+
+def change_wires(closing: Closing, effect: ChangeWires) -> None:
+    """The wires on record go, new ones are fitted; which ones, the shelf does not tell yet."""
+    _fit(closing, WIRES, "new wires", "replaced")
+
+
+def _fit(closing: Closing, side: str, head: str, reason: str) -> None:
+    job = closing.job
+    Fitting.objects.filter(drum=job.drum, side=side, retired_at__isnull=True).update(
+        retired_at=closing.now, retired_because=reason
+    )
+    Fitting.objects.create(
+        workshop_id=job.workshop_id,
+        drum=job.drum,
+        side=side,
+        head=head,
+        fitted_at=closing.now,
+        fitted_by=closing.member.user,
+        fitted_by_name=closing.member.shown_name,
+        job_id=job.id,
+    )
 
 
 def take_from_shelf(closing: Closing, effect: TakeFromShelf) -> None:
@@ -23,17 +48,5 @@ def take_from_shelf(closing: Closing, effect: TakeFromShelf) -> None:
 
 
 def change_head(closing: Closing, effect: ChangeHead) -> None:
-    job, side, head = closing.job, effect.side.value, closing.heads[effect.side]
-    Fitting.objects.filter(drum=job.drum, side=side, retired_at__isnull=True).update(
-        retired_at=closing.now, retired_because=head.reason or "replaced"
-    )
-    Fitting.objects.create(
-        workshop_id=job.workshop_id,
-        drum=job.drum,
-        side=side,
-        head=head.new_head or "head not from the shelf",
-        fitted_at=closing.now,
-        fitted_by=closing.member.user,
-        fitted_by_name=closing.member.shown_name,
-        job_id=job.id,
-    )
+    head = closing.heads[effect.side]
+    _fit(closing, effect.side.value, head.new_head or "head not from the shelf", head.reason or "replaced")

@@ -8,7 +8,7 @@ from apps.bench.effects.closing import Closing
 from apps.history.models import LogEntry
 from drumwork.drums import Side
 from drumwork.work.effects import Log
-from drumwork.work.history import checked_words, fitted_words
+from drumwork.work.history import checked_words, done_words, fitted_words
 from drumwork.work.rounds import Lap
 
 __all__ = ["record_of", "write_log"]
@@ -79,6 +79,8 @@ def write_log(closing: Closing, effect: Log) -> None:
             text, outcome = fitted_words(state, {side: head.reason for side, head in closing.heads.items()})
         case "checked":
             text, outcome = checked_words(state, effect.title)
+        case "done":
+            text, outcome = done_words(state, effect.title)
     LogEntry.objects.create(
         workshop_id=job.workshop_id,
         drum=job.drum,

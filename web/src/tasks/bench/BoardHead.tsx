@@ -9,8 +9,9 @@ import { useNow } from './useNow'
 
 function what(bench: Bench): string {
   const now = stepNow(bench)?.side
-  if (bench.heads.length > 1) return `${bench.title.toLowerCase()}${now ? `, ${now} in hand` : ''}`
-  return bench.changes_heads ? `new ${bench.head.side} head` : `${bench.head.side} head`
+  if (bench.changes_heads && bench.heads.length === 1) return `new ${bench.head.side} head`
+  const title = bench.title.charAt(0).toLowerCase() + bench.title.slice(1)
+  return bench.heads.length > 1 && now ? `${title}, ${now} in hand` : title
 }
 
 /** Which drum, what is done to it, and for how long already. */
@@ -23,7 +24,8 @@ export function BoardHead({ bench, say }: { bench: Bench; say: Say }) {
       </h1>
       <Num>{bench.tag}</Num>
       <Soft>
-        {bench.kind_words}, {bench.size}, {bench.head.rods} rods, {what(bench)}
+        {bench.kind_words}, {bench.size}, {bench.head.rods ? `${bench.head.rods} rods` : 'rope'},{' '}
+        {what(bench)}
       </Soft>
       <SayLine say={say} />
       {bench.state === 'closed' ? null : (

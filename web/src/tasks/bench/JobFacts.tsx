@@ -6,18 +6,19 @@ import type { Bench } from './log/types'
 
 /** Beside steps without turns: the drum from above and what this job is about. */
 export function JobFacts({ bench }: { bench: Bench }) {
+  const aboutHead = bench.part !== 'wires' && bench.part !== 'hardware'
   return (
     <Wrap>
       <PlanView
         rods={bench.head.rods}
         lost={bench.head.lost}
         badge={bench.badge}
-        now={1}
+        now={bench.head.rods ? 1 : null}
         owed={false}
         size={330}
         bed={bench.snare}
         middle={bench.head.side}
-        label={`${bench.head.side} head from above, ${bench.head.rods} rods, rod 1 marked`}
+        label={`${bench.head.side} head from above${bench.head.rods ? `, ${bench.head.rods} rods, rod 1 marked` : ''}`}
       />
       <dl>
         {bench.head.new_head ? (
@@ -26,25 +27,40 @@ export function JobFacts({ bench }: { bench: Bench }) {
             <dd>{bench.head.new_head}</dd>
           </div>
         ) : null}
+        {aboutHead ? <AboutHead bench={bench} /> : null}
         <div>
-          <dt>{bench.head.new_head ? 'Old head' : 'Head'}</dt>
-          <dd>
-            {bench.head.old_head || 'not on record'}
-            {bench.head.reason ? <Soft>, {bench.head.reason}</Soft> : null}
-          </dd>
+          <dt>Opened</dt>
+          <dd>by {bench.opened_by}</dd>
         </div>
-        <div>
-          <dt>Wanted</dt>
-          <dd>
-            {bench.head.target_hz ? (
-              <>
-                <Num>{hz(bench.head.target_hz)}</Num> Hz, {bench.head.target_note}
-              </>
-            ) : (
-              'the pitch it comes to'
-            )}
-          </dd>
-        </div>
+      </dl>
+    </Wrap>
+  )
+}
+
+/** What is on it, what it is wanted at, and in which order its rods go. */
+function AboutHead({ bench }: { bench: Bench }) {
+  return (
+    <>
+      <div>
+        <dt>{bench.head.new_head ? 'Old head' : 'Head'}</dt>
+        <dd>
+          {bench.head.old_head || 'not on record'}
+          {bench.head.reason ? <Soft>, {bench.head.reason}</Soft> : null}
+        </dd>
+      </div>
+      <div>
+        <dt>Wanted</dt>
+        <dd>
+          {bench.head.target_hz ? (
+            <>
+              <Num>{hz(bench.head.target_hz)}</Num> Hz, {bench.head.target_note}
+            </>
+          ) : (
+            'the pitch it comes to'
+          )}
+        </dd>
+      </div>
+      {bench.head.rods ? (
         <div>
           <dt>Order</dt>
           <dd>
@@ -52,12 +68,8 @@ export function JobFacts({ bench }: { bench: Bench }) {
             {bench.head.pattern_note ? <Soft>. {bench.head.pattern_note}</Soft> : null}
           </dd>
         </div>
-        <div>
-          <dt>Opened</dt>
-          <dd>by {bench.opened_by}</dd>
-        </div>
-      </dl>
-    </Wrap>
+      ) : null}
+    </>
   )
 }
 

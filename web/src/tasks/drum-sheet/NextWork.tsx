@@ -1,56 +1,68 @@
-import { useNavigate } from 'react-router'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { Main, Plain } from '../../ui/Button'
+import { Key, Main, Plain } from '../../ui/Button'
+import { Dialog } from '../../ui/Dialog'
 import type { Schemas } from '../../api/client'
+import { useKeys } from '../../ui/useKeys'
+import { worksOf, type Work } from './works'
 
-type Sheet = Schemas['Sheet']
-type Offer = Sheet['work'][number]
+const IN_SIGHT = 4
+const ABOUT: [Work['about'], string][] = [
+  ['in hand', 'In hand'],
+  ['batter', 'Batter'],
+  ['resonant', 'Resonant'],
+  ['heads', 'Both heads'],
+  ['wires', 'Wires'],
+  ['hardware', 'Hardware'],
+  ['drum', 'The whole drum'],
+]
 
-type Work = [words: string, to: string]
-
-/** Jobs in hand first, then checks that are due, then what the catalogue offers for this drum. */
-function worksOf(sheet: Sheet): Work[] {
-  const jobs = new Map(
-    sheet.sides.flatMap((side) =>
-      side.job_id ? [[side.job_id, `Go on with the ${side.side}`] as const] : [],
-    ),
-  )
-  const inHand = [...jobs].map(([job, words]): Work => [words, `/bench/${job}`])
-  const can = sheet.work.filter((offer) => !offer.why_not && !offer.in_hand)
-  const start = (offer: Offer) => `/drums/${sheet.tag}/start?work=${offer.work}&part=${offer.part}`
-  const due = (offer: Offer) =>
-    offer.answers_checks ? sheet.sides.find((side) => side.side === offer.part && side.check_due) : undefined
-  const checks = can.flatMap((offer): Work[] => {
-    const side = due(offer)
-    return side ? [[`Check the ${side.side}${side.check_overdue ? '' : ' early'}`, start(offer)]] : []
-  })
-  const fitted = (offer: Offer) =>
-    offer.changes_heads || offer.sides.every((each) => sheet.sides.find((side) => side.side === each)?.head)
-  const rest = can
-    .filter((offer) => !due(offer) && fitted(offer))
-    .map((offer): Work => [offer.words, start(offer)])
-  return [...inHand, ...checks, ...rest]
-}
-
-/** What can be done with this drum, the most pressing first and largest. */
-export function NextWork({ sheet }: { sheet: Sheet }) {
+/** What can be done with this drum, the most pressing first and largest; the rest one press away. */
+export function NextWork({ sheet }: { sheet: Schemas['Sheet'] }) {
   const navigate = useNavigate()
+  const [all, setAll] = useState(false)
   const go = (to: string) => () => void navigate(to)
   const works = worksOf(sheet)
+  const more = works.length > IN_SIGHT
+  useKeys({ w: more ? () => setAll(true) : undefined })
   if (!works.length) return null
   return (
     <Foot>
-      {works.slice(0, 5).map(([words, to], n) =>
+      {works.slice(0, IN_SIGHT).map(({ words, to }, n) =>
         n === 0 ? (
-          <Main key={words} onPress={go(to)}>
+          <Main key={to} onPress={go(to)}>
             {words}
           </Main>
         ) : (
-          <Plain key={words} onPress={go(to)}>
+          <Plain key={to} onPress={go(to)}>
             {words}
           </Plain>
         ),
       )}
+      {more ? (
+        <Plain onPress={() => setAll(true)}>
+          All work <Key>W</Key>
+        </Plain>
+      ) : null}
+      <Dialog title={`Work on ${sheet.name}`} wide open={all} onClose={() => setAll(false)}>
+        <All>
+          {ABOUT.map(([about, title]) => {
+            const these = works.filter((work) => work.about === about)
+            return these.length ? (
+              <section key={about} aria-label={title}>
+                <h3>{title}</h3>
+                {these.map(({ words, to, minutes }) => (
+                  <Link key={to} to={to}>
+                    {words} {minutes ? <small>{minutes} min</small> : null}
+                  </Link>
+                ))}
+              </section>
+            ) : null
+          })}
+        </All>
+        <Plain onPress={() => setAll(false)}>Not now</Plain>
+      </Dialog>
     </Foot>
   )
 }
@@ -71,5 +83,29 @@ const Foot = styled.footer`
     > * {
       flex: 1 1 40%;
     }
+  }
+`
+const All = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
+  gap: 18px 36px;
+  h3 {
+    font: 600 17px var(--slab);
+    padding-bottom: 4px;
+  }
+  a {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    gap: 14px;
+    min-height: 48px;
+    padding: 4px 2px;
+    border-top: 1px solid var(--rule);
+    font-weight: 550;
+  }
+  small {
+    flex: none;
+    color: var(--soft);
+    font: 400 13px var(--mono);
   }
 `

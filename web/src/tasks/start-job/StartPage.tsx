@@ -50,6 +50,7 @@ function Start(props: Given) {
   const now = offer.sides
     .map((side) => `${side} now: ${stateOf(side)?.head ?? 'nothing on record'}`)
     .join('; ')
+  const turns = Boolean(offer.sides.length && first?.rods)
   const aboutPitch = refused && PITCH_REFUSED.has(refused.code) ? refused.message : undefined
   return (
     <Page>
@@ -57,8 +58,9 @@ function Start(props: Given) {
         <h1>{titleOf(props)}</h1>
         <Num>{sheet.tag}</Num>
         <Soft>
-          {sheet.kind_words}, {sheet.size}, {first?.rods} rods
-          {first?.lost.length ? `, rod ${first.lost.join(', ')} missing` : ''}; {now}
+          {sheet.kind_words}, {sheet.size}, {first?.rods ? `${first.rods} rods` : 'rope'}
+          {first?.lost.length ? `, rod ${first.lost.join(', ')} missing` : ''}
+          {now ? `; ${now}` : ''}
         </Soft>
       </Head>
       <Body>
@@ -76,18 +78,22 @@ function Start(props: Given) {
             <OneHead key={side} side={side} offer={offer} start={start} problem={aboutPitch} />
           ))}
         </Heads>
-        <PatternChoice
-          rods={first?.rods ?? 0}
-          lost={first?.lost ?? []}
-          value={chosen.pattern}
-          onChange={set('pattern')}
-        />
-        <Choice<Cadence>
-          label="Turns are confirmed"
-          value={chosen.cadence}
-          onChange={set('cadence')}
-          options={CADENCES}
-        />
+        {turns ? (
+          <>
+            <PatternChoice
+              rods={first?.rods ?? 0}
+              lost={first?.lost ?? []}
+              value={chosen.pattern}
+              onChange={set('pattern')}
+            />
+            <Choice<Cadence>
+              label="Turns are confirmed"
+              value={chosen.cadence}
+              onChange={set('cadence')}
+              options={CADENCES}
+            />
+          </>
+        ) : null}
         {refused && !aboutPitch ? (
           <Problem>
             {refused.message}{' '}

@@ -7,7 +7,5 @@ export function actionOf(item: Schemas['OwedOut']): string {
       return `/bench/${item.job_id}`
     case 'start':
       return `/drums/${item.tag}/start?work=${item.work}&part=${item.part ?? ''}${item.kind === 'aged-head' ? '&reason=age' : ''}`
-    case 'look':
-      return `/drums/${item.tag}`
   }
 }

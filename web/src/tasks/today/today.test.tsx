@@ -77,10 +77,9 @@ describe('the owed list', () => {
 })
 
 describe('where a line leads', () => {
-  it('is the job, the start of a job, or the drum', () => {
+  it('is the job, or the start of a job', () => {
     expect(actionOf(item({ doing: 'go-on', job_id: 'j1' }))).toBe('/bench/j1')
     expect(actionOf(item({ kind: 'aged-head' }))).toContain('reason=age')
-    expect(actionOf(item({ doing: 'look' }))).toBe('/drums/MQ-001')
   })
 })
 

@@ -154,30 +154,32 @@ def _effects(part: Part) -> tuple[Effect, ...]:
     return (*each, effects.CarryFindings(), effects.Log("done", "Mesh heads on"), effects.BookCheck(_B))
 
 
-_LOOK = Step(
-    "look",
-    "Look",
-    Tick(),
-    "Look along the weave in low light, and press it with the palm all round.",
-    _B,
-    (
-        Point("No run, no fluff where the stick lands"),
-        Point("A run in the mesh: replace it", Found("run-in-mesh")),
-        Point("All rods there and none loose"),
-    ),
-    does=("lay-out", "look", "check-hardware"),
-    cites=("§4",),
-    looks_at=(Where.HEAD, Where.ROD),
-)
+def _look(side: Side) -> Step:
+    return Step(
+        "look",
+        "Look",
+        Tick(),
+        "Look along the weave in low light, and press it with the palm all round.",
+        side,
+        (
+            Point("No run, no fluff where the stick lands"),
+            Point("A run in the mesh: replace it", Found("run-in-mesh")),
+            Point("All rods there and none loose"),
+        ),
+        does=("lay-out", "look", "check-hardware"),
+        cites=("§4",),
+        looks_at=(Where.HEAD, Where.ROD),
+    )
 
 
 def _check_steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
+    side = Side(part.value)
     again = Step(
         "rebound",
         "Rebound",
         _a_half,
         "Mesh gives in its first days. Half a turn more at every rod where the stick comes back slower than it did.",
-        _B,
+        side,
         (Point("Same feel in the middle and near the edge"),),
         ("over-tension", "driver"),
         does=("tension",),
@@ -185,11 +187,12 @@ def _check_steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         cites=("§4", "N4"),
         looks_at=(Where.ROD, Where.HEAD),
     )
-    return _LOOK, again, endings.close(_B, "Close the check. It goes into the drum's history.", "Close", writes=False)
+    close = endings.close(side, "Close the check. It goes into the drum's history.", "Close", writes=False)
+    return (_look(side), *((again,) if side is _B else ()), close)
 
 
 def _check_effects(part: Part) -> tuple[Effect, ...]:
-    return (effects.CarryFindings(), effects.Log("done", "Mesh looked after"), effects.AnswerChecks(_B))
+    return (effects.CarryFindings(), effects.Log("done", "Mesh looked after"), effects.AnswerChecks(Side(part.value)))
 
 
 def _mesh_only(drum: DrumFacts) -> str:
@@ -215,7 +218,7 @@ MESH_CHECK = Procedure(
     id="mesh-check",
     version=1,
     title="Mesh, looked after",
-    parts=(Part.BATTER,),
+    parts=(Part.BATTER, Part.RESONANT),
     suits=_mesh_only,
     steps=_check_steps,
     effects=_check_effects,

@@ -40,8 +40,7 @@ class FindingMade(Entry):
 
     def require(self, state: BenchState) -> None:
         state.plan.step(self.step)
-        sides = state.plan.sides or tuple(state.plan.drum.layouts)
-        layouts = {side.value: state.plan.drum.layouts[side] for side in sides if side in state.plan.drum.layouts}
+        layouts = {side.value: state.plan.drum.layouts.get(side) for side in state.plan.sides or Side}
         require_place(finding(self.finding), state.plan.drum.kind, layouts, self.place)
         if self.finding == LOST and self.side is not None and self.rod is not None:
             now = state.layout(self.side)
