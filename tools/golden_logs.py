@@ -30,7 +30,7 @@ from apps.bench.figures import figures_of  # noqa: E402
 from apps.bench.shapes import shape_plan_head, shape_step  # noqa: E402
 from apps.bench.stored import entry_to  # noqa: E402
 from apps.bench.wire import body_of  # noqa: E402
-from drumwork.drums import DrumKind, Side  # noqa: E402
+from drumwork.drums import DrumKind, Side, traits_of  # noqa: E402
 from drumwork.errors import DrumworkError  # noqa: E402
 from drumwork.findings import findings_for  # noqa: E402
 from drumwork.procedures.catalogue import CATALOGUE  # noqa: E402
@@ -54,12 +54,19 @@ DEVICES = ("tablet", "phone")
 def _plans() -> list[Plan]:
     made = []
     for work in CATALOGUE.values():
-        for kind, rods, resonant in ((DrumKind.RACK_TOM, 6, 6), (DrumKind.FLOOR_TOM, 8, 6), (DrumKind.SNARE, 10, 10)):
+        for kind, rods, resonant in (
+            (DrumKind.RACK_TOM, 6, 6),
+            (DrumKind.FLOOR_TOM, 8, 6),
+            (DrumKind.SNARE, 10, 10),
+            (DrumKind.ROPE_BASS, 8, 8),
+        ):
             layouts = {
                 Side.BATTER: RodLayout(rods, frozenset({2} if rods == 10 else ())),
                 Side.RESONANT: RodLayout(resonant),
             }
             drum = DrumFacts(kind, layouts, snare_bed=kind is DrumKind.SNARE)
+            if not traits_of(kind).rods:
+                drum = DrumFacts(kind, {})
             made += [make_plan(work, part, drum, Ways()) for part in work.parts if not work.why_not(drum, part)]
     return made  # fmt: skip
 
@@ -87,7 +94,7 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
     side = step.side or (plan.sides[0] if plan.sides else None)
     laps = state.laps.get(step.id, [])
     number = max(0, len(laps) - 1 if step.kind == "clear" else next((n for n, lap in enumerate(laps) if lap.owed()), 0))
-    rods = plan.drum.layouts[side].rods if side else (1,)
+    rods = plan.layout(side).rods if side in plan.drum.layouts else (1,)
     match kind:
         case "step_done":
             return common.StepDone(step.id)
@@ -246,7 +253,9 @@ def _stands(state: BenchState) -> dict[str, Any]:
         "uneven": {side.value: (mark.value[0].value if mark.value[0] else "") for side, mark in state.uneven.items()},
         "step_32": state.step.thirtyseconds,
         "means": state.means.value,
-        "reference": {side.value: state.reference(side) for side in state.plan.sides},
+        "reference": {
+            side.value: state.reference(side) if side in state.plan.drum.layouts else 1 for side in state.plan.sides
+        },
         "by": {"up": state.cadence(False).value, "down": state.cadence(True).value},
         "found": {key: mark.put_right for key, mark in state.found.items()},
         "notes": [mark.value for mark in state.notes],

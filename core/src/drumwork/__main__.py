@@ -6,14 +6,14 @@ import argparse
 import sys
 from collections.abc import Sequence
 
-from drumwork.commands import clear, film, listen, pattern, pitch, settle, simulate, twoheads, work
+from drumwork.commands import clear, film, listen, pattern, pitch, rope, settle, simulate, twoheads, work
 from drumwork.errors import DrumworkError
 
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="drumwork", description="Computation for drum work.")
     verbs = parser.add_subparsers(dest="verb", required=True)
-    for module in (pattern, pitch, film, twoheads, settle, clear, listen, simulate, work):
+    for module in (pattern, pitch, film, twoheads, settle, clear, listen, simulate, rope, work):
         module.add(verbs)
     return parser
 

@@ -7,6 +7,7 @@ import itertools
 import re
 from dataclasses import fields, replace
 from pathlib import Path
+from typing import get_args
 
 import pytest
 from drawn import SCHOOLS, jobs
@@ -23,6 +24,7 @@ from drumwork.work.conditions import ALWAYS, Condition, Found, condition_from, c
 from drumwork.work.effects import ChangeHead, TakeFromShelf
 from drumwork.work.kinds.registry import KINDS
 from drumwork.work.kinds.steps import Close, Passes
+from drumwork.work.pictures import PICTURES, Picture
 from drumwork.work.plan import DrumFacts, Part, Plan, Step, make_plan
 from drumwork.work.tags import TAGS
 from drumwork.work.ways import AfterStretch, LogoPlace, Stretch, Ways
@@ -221,3 +223,15 @@ def test_every_kind_of_drum_has_the_work_it_needs(kind: DrumKind) -> None:
         assert check_for(drum, side).work.answers_checks
     offered = {offer.work.id for offer in offers_for(drum) if not offer.why_not}
     assert {"hardware-service", "fit-part", "muffling"} <= offered
+
+
+def test_every_picture_is_shown_somewhere_and_said_in_words() -> None:
+    shown = set()
+    for kind in DrumKind:
+        layouts = {side: RodLayout(8) for side in Side} if traits_of(kind).rods else {}
+        drum = DrumFacts(kind, layouts, snare_bed=traits_of(kind).wires, port=traits_of(kind).pedal)
+        for offer in offers_for(drum):
+            if not offer.why_not:
+                shown |= {step.picture for step in make_plan(offer.work, offer.part, drum, Ways()).steps}
+    assert shown - {""} == set(PICTURES)
+    assert set(PICTURES) | {""} == set(get_args(Picture))

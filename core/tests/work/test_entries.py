@@ -6,11 +6,11 @@ import pytest
 from benches import START, after, log, plan, read, readings, turned
 
 from drumwork.drums import DrumKind, Side
-from drumwork.errors import BadEvent, BadFinding, BadLayout
+from drumwork.errors import BadEvent, BadFinding, BadLayout, DrumworkError
 from drumwork.quantities import Turns
 from drumwork.rods.clearing import Ear, Means
 from drumwork.work.fold import fold, require_fits, standing_of, where
-from drumwork.work.kinds.clear import CentreRead, MeansChosen, TargetChosen, WholeJudged
+from drumwork.work.kinds.clear import CentreRead, LeftUneven, MeansChosen, TargetChosen, WholeJudged
 from drumwork.work.kinds.common import Settled, StepDone, Undone
 from drumwork.work.kinds.finding import FindingMade, PutRight
 from drumwork.work.kinds.passes import CadenceChosen, PassAdded, RodTurn, Turned
@@ -184,3 +184,25 @@ def test_many_rods_in_one_entry_count_one_by_one() -> None:
     assert [tally[rod].thirtyseconds for rod in range(1, 7)] == [16, 0, 0, 17, 0, 0]
     assert list(state.laps["tension"][0].owed()) == [3, 6]
     assert made.words(plan()) == "rods 1, 4, 2, 5 turned"
+
+
+@pytest.mark.parametrize(
+    "entry",
+    [
+        MeansChosen(Means.EAR, 3),
+        LeftUneven("rod-down", 1),
+        LeftUneven(""),
+        Turned("strainer", 0, (RodTurn(1, 8),)),
+        read(0, 1, "200", step="strainer"),
+    ],
+    ids=lambda entry: entry.kind,
+)
+def test_entries_about_rods_are_refused_in_words_where_a_job_is_about_none(entry: Entry) -> None:
+    """Wires have no rods; a rope drum's heads have none either. Such an entry is a mistake of a device, not a crash."""
+    wires = after(plan("new-wires", Part.WIRES, DrumKind.SNARE, 8))
+    rope = after(plan("new-rope-head", Part.BATTER, DrumKind.ROPE_BASS))
+    with pytest.raises(DrumworkError):
+        require_fits(wires, entry)
+    if isinstance(entry, MeansChosen | LeftUneven) and entry != LeftUneven(""):
+        with pytest.raises(DrumworkError, match="no rods"):
+            require_fits(rope, entry)

@@ -215,11 +215,13 @@ def _settle(ledger: Ledger, entry: Settled, member: Membership, event: EventIn) 
 def _refuse_beyond(ledger: Ledger, entry: TargetChosen) -> None:
     if entry.hz is None:
         return
+    if not ledger.plan.sides:
+        return
     side = entry.side or ledger.plan.sides[0]
     head = next((head for head in ledger.job.heads.all() if head.side == side), None)
-    if head is not None:
-        rods = len(ledger.plan.drum.layouts[side].rods)
-        refuse_beyond_limits(head.stock_item, rods, Pitch(entry.hz))
+    layout = ledger.plan.drum.layouts.get(side)
+    if head is not None and layout is not None:
+        refuse_beyond_limits(head.stock_item, len(layout.rods), Pitch(entry.hz))
 
 
 def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:

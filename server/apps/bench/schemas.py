@@ -18,6 +18,7 @@ from drumwork.procedures.catalogue import CATALOGUE
 from drumwork.rods.clearing import FindingKind, Means
 from drumwork.work.kinds.steps import StepKind
 from drumwork.work.log import Standing
+from drumwork.work.pictures import Picture
 from drumwork.work.plan import Part
 from drumwork.work.ways import Cadence
 
@@ -119,6 +120,8 @@ class StepOut(Schema):
     again: bool
     zero: bool
     looks_at: list[Where]
+    picture: Picture
+    picture_words: str
 
 
 class EntryOut(Schema):
@@ -271,6 +274,8 @@ class HeadOut(Schema):
     reason: str
     rods: int
     lost: list[int]
+    beside_bed: list[int]
+    beside_port: list[int]
     pairs: list[list[int]]
     tapping_order: list[int]
     turning_order: list[int]

@@ -18,12 +18,14 @@ from apps.bench.wire import body_of
 from apps.register.models import Drum
 from apps.register.schemas import size_words
 from drumwork.drums import Side, traits_of
+from drumwork.rods.passes import usual_bed
 from drumwork.rods.patterns import plan_pattern
 from drumwork.work.cautions import CAUTIONS
 from drumwork.work.conditions import condition_to
 from drumwork.work.fold import where
 from drumwork.work.kinds.steps import Clear, Passes, Rest
 from drumwork.work.log import Logged
+from drumwork.work.pictures import PICTURES
 from drumwork.work.plan import Part, Plan, StepPlan
 from drumwork.work.words import Point
 
@@ -62,6 +64,8 @@ def shape_step(step: StepPlan) -> StepOut:
         again=isinstance(data, Clear) and data.again,
         zero=step.zero,
         looks_at=list(step.looks_at),
+        picture=step.picture,
+        picture_words=PICTURES.get(step.picture, ""),
     )
 
 
@@ -78,7 +82,7 @@ def _pairs(plan: Plan, side: Side) -> list[list[int]]:
     return rungs
 
 
-_ORDERS = ("lost", "pairs", "tapping_order", "turning_order")
+_ORDERS = ("lost", "beside_bed", "beside_port", "pairs", "tapping_order", "turning_order")
 
 
 def shape_plan_head(plan: Plan, side: Side) -> dict[str, Any]:
@@ -90,6 +94,10 @@ def shape_plan_head(plan: Plan, side: Side) -> dict[str, Any]:
         "side": side.value,
         "rods": layout.count,
         "lost": sorted(layout.lost),
+        "beside_bed": sorted(
+            layout.beside_bed or (usual_bed(layout) if plan.drum.snare_bed and side is Side.RESONANT else ())
+        ),
+        "beside_port": sorted(layout.beside_port),
         "pairs": _pairs(plan, side),
         "tapping_order": list(plan.tapping_order(side)),
         "turning_order": list(plan.turning_order(side)),

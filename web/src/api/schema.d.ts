@@ -1205,6 +1205,10 @@ export interface components {
          * @description One head of the job, as it began: its rods, the orders they go in, what goes on and comes off.
          */
         HeadOut: {
+            /** Beside Bed */
+            beside_bed: number[];
+            /** Beside Port */
+            beside_port: number[];
             /** Lost */
             lost: number[];
             /** New Head */
@@ -2230,6 +2234,13 @@ export interface components {
             more_pass_32: number | null;
             /** Passes */
             passes: components["schemas"]["PassOut"][];
+            /**
+             * Picture
+             * @enum {string}
+             */
+            picture: "" | "gate" | "wires-free" | "knob" | "strainer" | "butt" | "level" | "on-off" | "bed-rods" | "port" | "patch" | "foam" | "wrinkles" | "muffle-piece" | "muffle-ring" | "muffle-towel" | "muffle-pad" | "ears-up" | "unlace" | "slack" | "ears-on" | "align" | "pull" | "range" | "segments" | "pigtail";
+            /** Picture Words */
+            picture_words: string;
             /** Points */
             points: components["schemas"]["PointOut"][];
             /** Say */

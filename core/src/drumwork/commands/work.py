@@ -164,6 +164,7 @@ def _step(step: StepPlan, plan: Plan, found: Sequence[_Thing]) -> dict[str, Any]
         "tools": list(step.takes(found)),
         "does": list(step.does),
         "cites": list(step.cites),
+        "picture": step.picture or None,
         "passes": [
             {"turns": float(each.each.fraction), "order": [rod for rod in each.order if rod not in gone], "until": each.until}
             for each in passes

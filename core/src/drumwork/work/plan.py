@@ -20,6 +20,7 @@ from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import ALWAYS, NEVER, Condition, FoundThing, Situation
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Passes, StepData, StepKind
+from drumwork.work.pictures import Picture
 from drumwork.work.tags import Tag
 from drumwork.work.tools import every_tool, tools_for
 from drumwork.work.ways import Ways
@@ -94,6 +95,7 @@ class Step:
     tools : tools and materials this step takes; the first step lists those of all
     zero : from the end of this step turns of this side are counted
     looks_at : parts whose findings are offered first here
+    picture : what it is shown with, where words are not enough
     """
 
     id: str
@@ -109,6 +111,7 @@ class Step:
     cites: tuple[str, ...] = ()
     looks_at: tuple[Where, ...] = ()
     zero: bool = False
+    picture: Picture = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,6 +131,7 @@ class StepPlan:
     cites: tuple[str, ...] = ()
     looks_at: tuple[Where, ...] = ()
     zero: bool = False
+    picture: Picture = ""
 
     @property
     def kind(self) -> StepKind:
@@ -232,12 +236,18 @@ class Plan:
             raise BadEvent(f"“{self.step(step_id).title}” is about no one head.", step=step_id)
         return side
 
+    def layout(self, side: Side) -> RodLayout:
+        """The head's rods as the job began; BadEvent on a drum that has none."""
+        if side not in self.drum.layouts:
+            raise BadEvent("This drum has no rods.", side=side.value)
+        return self.drum.layouts[side]
+
     def turning_order(self, side: Side) -> tuple[int, ...]:
-        return order_rods(self.drum.layouts[side], self.ways.pattern)
+        return order_rods(self.layout(side), self.ways.pattern)
 
     def tapping_order(self, side: Side) -> tuple[int, ...]:
         """Straight round, where the next place is plain to see; or as the rods are turned, where the workshop wants that."""
-        return self.drum.layouts[side].rods if self.ways.tap_round else self.turning_order(side)
+        return self.layout(side).rods if self.ways.tap_round else self.turning_order(side)
 
 
 def _by_name(ways: Ways) -> dict[str, str]:
@@ -266,6 +276,7 @@ def _settle(step: Step, at: Situation, drum: DrumFacts, ways: Ways, fill: Mappin
         cites=step.cites,
         looks_at=step.looks_at,
         zero=step.zero,
+        picture=step.picture,
     )
 
 

@@ -125,8 +125,8 @@ class BenchState:
         )
 
     def layout(self, side: Side) -> RodLayout:
-        """The head's rods as they are now."""
-        begun, gone = self.plan.drum.layouts[side], self.lost_since(side)
+        """The head's rods as they are now; BadEvent on a drum that has none."""
+        begun, gone = self.plan.layout(side), self.lost_since(side)
         if not gone:
             return begun
         return RodLayout(begun.count, begun.lost | gone, begun.beside_bed, begun.beside_port)

@@ -57,7 +57,7 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
         {lap ? (
           <Ladder bench={bench} lap={lap} rod={rod} onRod={onRod} exceptions={deeds.exceptions.of} />
         ) : (
-          <JobFacts bench={bench} />
+          <JobFacts bench={bench} step={stepNow(bench)} />
         )}
       </Right>
       <Strip bench={bench} next={next} waiting={waiting} onWhy={() => setSheet('why')} />

@@ -9,7 +9,6 @@ import { useNow } from './useNow'
 
 function what(bench: Bench): string {
   const now = stepNow(bench)?.side
-  if (bench.changes_heads && bench.heads.length === 1) return `new ${bench.head.side} head`
   const title = bench.title.charAt(0).toLowerCase() + bench.title.slice(1)
   return bench.heads.length > 1 && now ? `${title}, ${now} in hand` : title
 }

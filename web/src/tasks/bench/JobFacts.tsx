@@ -2,11 +2,18 @@ import styled from 'styled-components'
 import { hz } from '../../domain/pitch'
 import { Num, Soft } from '../../ui/Page'
 import { PlanView } from '../../ui/PlanView'
-import type { Bench } from './log/types'
+import type { Bench, Step } from './log/types'
+import { StepPicture } from './pictures/StepPicture'
 
 /** Beside steps without turns: the drum from above and what this job is about. */
-export function JobFacts({ bench }: { bench: Bench }) {
+export function JobFacts({ bench, step }: { bench: Bench; step: Step | undefined }) {
   const aboutHead = bench.part !== 'wires' && bench.part !== 'hardware'
+  if (step?.picture)
+    return (
+      <Picture>
+        <StepPicture bench={bench} step={step} />
+      </Picture>
+    )
   return (
     <Wrap>
       <PlanView
@@ -73,6 +80,12 @@ function AboutHead({ bench }: { bench: Bench }) {
   )
 }
 
+const Picture = styled.div`
+  display: grid;
+  place-items: center;
+  height: 100%;
+  padding: 20px 28px;
+`
 const Wrap = styled.div`
   display: grid;
   grid-template-columns: auto minmax(0, 1fr);

@@ -58,6 +58,7 @@ export function Strip({ bench, next, waiting, onWhy }: Props) {
   const last = bench.undo[0]
   const pitch = pitchSeal(plan)
   const tension = tensionSeal(plan)
+  const turns = bench.steps.some(({ kind }) => kind === 'clear' || kind === 'passes')
   const asks = Boolean(plan && 'lap' in next && next.lap.plan)
   return (
     <Foot aria-label="Now">
@@ -65,26 +66,30 @@ export function Strip({ bench, next, waiting, onWhy }: Props) {
         <b>Last entry{waiting ? ', on its way' : ''}</b>
         <span>{last?.words ?? 'none yet'}</span>
       </p>
-      <Asked isDisabled={!asks} onPress={onWhy}>
-        <span>
-          <b>{plan && !plan.clear ? 'Expected after this round' : 'This round'}</b>
-          <span>{roundWords(shown) || <Soft>not tapped yet</Soft>}</span>
-        </span>
-      </Asked>
-      <Asked isDisabled={!asks} onPress={onWhy} data-testid="pitch-seal">
-        <Seal kind="pitch" state={pitch} />
-        <span>
-          <b>{sealWords('pitch', pitch)}</b>
-          <span>{plan ? spreadWords(plan) : <Soft>tap round to know</Soft>}</span>
-        </span>
-      </Asked>
-      <Asked isDisabled={!asks} onPress={onWhy} data-testid="tension-seal">
-        <Seal kind="tension" state={tension} />
-        <span>
-          <b>{sealWords('tension', tension)}</b>
-          <span>{tallyWords(bench)}</span>
-        </span>
-      </Asked>
+      {turns ? (
+        <>
+          <Asked isDisabled={!asks} onPress={onWhy}>
+            <span>
+              <b>{plan && !plan.clear ? 'Expected after this round' : 'This round'}</b>
+              <span>{roundWords(shown) || <Soft>not tapped yet</Soft>}</span>
+            </span>
+          </Asked>
+          <Asked isDisabled={!asks} onPress={onWhy} data-testid="pitch-seal">
+            <Seal kind="pitch" state={pitch} />
+            <span>
+              <b>{sealWords('pitch', pitch)}</b>
+              <span>{plan ? spreadWords(plan) : <Soft>tap round to know</Soft>}</span>
+            </span>
+          </Asked>
+          <Asked isDisabled={!asks} onPress={onWhy} data-testid="tension-seal">
+            <Seal kind="tension" state={tension} />
+            <span>
+              <b>{sealWords('tension', tension)}</b>
+              <span>{tallyWords(bench)}</span>
+            </span>
+          </Asked>
+        </>
+      ) : null}
     </Foot>
   )
 }

@@ -7,7 +7,7 @@ import type { Schemas } from '../../api/client'
 import { useKeys } from '../../ui/useKeys'
 import { worksOf, type Work } from './works'
 
-const IN_SIGHT = 4
+const IN_SIGHT = 3
 const ABOUT: [Work['about'], string][] = [
   ['in hand', 'In hand'],
   ['batter', 'Batter'],
@@ -31,11 +31,11 @@ export function NextWork({ sheet }: { sheet: Schemas['Sheet'] }) {
     <Foot>
       {works.slice(0, IN_SIGHT).map(({ words, to }, n) =>
         n === 0 ? (
-          <Main key={to} onPress={go(to)}>
+          <Main key={words + to} onPress={go(to)}>
             {words}
           </Main>
         ) : (
-          <Plain key={to} onPress={go(to)}>
+          <Plain key={words + to} onPress={go(to)}>
             {words}
           </Plain>
         ),
@@ -53,7 +53,7 @@ export function NextWork({ sheet }: { sheet: Schemas['Sheet'] }) {
               <section key={about} aria-label={title}>
                 <h3>{title}</h3>
                 {these.map(({ words, to, minutes }) => (
-                  <Link key={to} to={to}>
+                  <Link key={words + to} to={to}>
                     {words} {minutes ? <small>{minutes} min</small> : null}
                   </Link>
                 ))}

@@ -111,6 +111,10 @@ const Section = styled.section`
   grid-template-columns: 220px minmax(0, 1fr);
   gap: 0 28px;
   padding: 18px 28px;
+  label,
+  input {
+    scroll-margin-bottom: 120px; /* the foot stays in sight and must not cover what has the focus */
+  }
   & + & {
     border-top: 1px solid var(--rule);
   }

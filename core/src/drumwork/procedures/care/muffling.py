@@ -8,6 +8,7 @@ from drumwork.work import effects
 from drumwork.work.conditions import Found, Has
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Tick
+from drumwork.work.pictures import Picture
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
 from drumwork.work.words import Point
@@ -15,7 +16,7 @@ from drumwork.work.words import Point
 __all__ = ["MUFFLING"]
 
 
-def _step(name: str, title: str, say: str, *points: Point, tools: tuple[str, ...] = ()) -> Step:
+def _step(name: str, title: str, say: str, *points: Point, tools: tuple[str, ...] = (), picture: Picture = "") -> Step:
     return Step(
         name,
         title,
@@ -27,6 +28,7 @@ def _step(name: str, title: str, say: str, *points: Point, tools: tuple[str, ...
         tools=tools,
         cites=("§9",),
         looks_at=(Where.HEAD, Where.INSIDE),
+        picture=picture,
     )
 
 
@@ -59,8 +61,9 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
             Point("Near the hoop it takes little; toward the middle it takes much"),
             Point("Enough? Then every step that follows is skipped"),
             tools=("gel or tape",),
+            picture="muffle-piece",
         ),
-        _step("ring", "A ring", "Still ringing: a loose ring on the batter instead of pieces.", Point("Lies flat, no buzz"), tools=("damping ring",)),
+        _step("ring", "A ring", "Still ringing: a loose ring on the batter instead of pieces.", Point("Lies flat, no buzz"), tools=("damping ring",), picture="muffle-ring"),
         *(
             (
                 _step(
@@ -69,6 +72,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
                     "Still too long: a towel inside, touching neither head. It takes the bounce out of the note and leaves the tuning.",
                     Point("One head comes off for it: that is a job of its own on that head, cleared again afterwards"),
                     tools=("towel",),
+                    picture="muffle-towel",
                 ),
             )
             if inside
@@ -83,6 +87,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
                     Point("Move the pillow before anything else is done to the drum"),
                     Point("More damping, less rebound under the beater"),
                     tools=("pad or pillow",),
+                    picture="muffle-pad",
                 ),
             )
             if drum.traits.pedal

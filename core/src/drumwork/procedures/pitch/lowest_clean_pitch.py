@@ -47,6 +47,7 @@ def _one(side: Side, prefix: str) -> tuple[Step, ...]:
         tools=openings.KEYS,
         cites=("P14",),
         looks_at=(Where.ROD, Where.HEAD, Where.HOOP),
+        picture="wrinkles",
     )
     more = Step(
         f"{prefix}quarter",

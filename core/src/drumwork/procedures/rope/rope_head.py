@@ -15,6 +15,7 @@ from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import Found, Way
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Rest, Tick
+from drumwork.work.pictures import Picture
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.tags import Tag
 from drumwork.work.ways import Ways
@@ -29,8 +30,22 @@ _LOGO = "New head on, {logo}, its hoop over it. Hooks midway between the rope ho
 def _step(
     name: str, title: str, say: Text, *points: Point, does: tuple[Tag, ...] = (), tools: tuple[str, ...] = (),
     cautions: tuple[CautionId, ...] = (), cites: tuple[str, ...] = ("§14",), side: Side | None = None, looks: tuple[Where, ...] = _ROPE,
+    picture: Picture = "",
 ) -> Step:  # fmt: skip
-    return Step(name, title, Tick(), say, side, points, cautions, does=does, tools=tools, cites=cites, looks_at=looks)
+    return Step(
+        name,
+        title,
+        Tick(),
+        say,
+        side,
+        points,
+        cautions,
+        does=does,
+        tools=tools,
+        cites=cites,
+        looks_at=looks,
+        picture=picture,
+    )
 
 
 _LAY_OUT = _step(
@@ -49,7 +64,7 @@ _MARK = _step(
 _EARS_OFF = _step(
     "ears-off", "Ears up", "Slide every ear up until it no longer draws its pair together, going round in opposite pairs.",
     Point("None forced: a stuck ear is worked free with the fingers"),
-    does=("ears-off",), cautions=("rope",),
+    picture="ears-up", does=("ears-off",), cautions=("rope",),
 )  # fmt: skip
 _UNTIE = _step(
     "untie", "Untie", "Undo the drag-rope chain, then the end knot, then the pigtail, holding the load until it is slack.",
@@ -63,7 +78,7 @@ def _unlace(side: Side) -> Step:
         "unlace", "Unlace", "Unlace about a third of the drum, no more: enough to slide the head out. Take off the first ears as they come.",
         Point("Rope twisted along its lay to pass a tight hole, never against it"),
         Point("Slack shared round, so that the hoop lifts alike everywhere"),
-        does=("unlace",), cautions=("rope",), cites=("§14", "F11"), side=side,
+        picture="unlace", does=("unlace",), cautions=("rope",), cites=("§14", "F11"), side=side,
     )  # fmt: skip
 
 
@@ -98,12 +113,12 @@ def _head(side: Side) -> tuple[Step, ...]:
 _SLACK = _step(
     "slack", "Take up slack", "From the eye splice on, segment by segment, draw the slack along until every rope is straight. Straight, not tight.",
     Point("Nothing skipped: slack is carried to the end, never left behind"),
-    does=("take-up-slack",), cautions=("rope",), tools=("gloves",),
+    picture="slack", does=("take-up-slack",), cautions=("rope",), tools=("gloves",),
 )  # fmt: skip
 _EARS_ON = _step(
     "ears-on", "Ears on", "Ears back on their pairs, every one facing the same way, slid up.",
     Point("None upside down, none missed"), Point("An ear that slips is set again or renewed", Found("ear-slips")),
-    does=("ears-on",), tools=("spare leather ear",),
+    picture="ears-on", does=("ears-on",), tools=("spare leather ear",),
 )  # fmt: skip
 _TIE = _step(
     "tie", "Temporary tie", "Tie the end off with a slip, so that nothing runs back while you look.",
@@ -112,7 +127,7 @@ _TIE = _step(
 _ALIGN = _step(
     "align", "Look from afar", "Step back and look at it from several places: ropes even, hoops level, badge and hardware in the middle.",
     Point("Shell sits to one side: ears up there, shift it, ears again"), Point("Looked at from three sides at least"),
-    does=("align-shell",), looks=(Where.ROPE, Where.SHELL),
+    picture="align", does=("align-shell",), looks=(Where.ROPE, Where.SHELL),
 )  # fmt: skip
 
 
@@ -126,7 +141,7 @@ def _pull(name: str, title: str, again: bool) -> Step:
         name, title, say,
         Point("The same pull everywhere, measured on the rope: the calculator says how far for the range wanted"),
         Point("Ears up again before any segment is pulled", Found("rope-slack-pair")),
-        does=("pull-pass",), cautions=("rope", "over-tension", "two-people"), tools=("gloves", "rule"),
+        picture="pull", does=("pull-pass",), cautions=("rope", "over-tension", "two-people"), tools=("gloves", "rule"),
     )  # fmt: skip
 
 
@@ -135,19 +150,19 @@ _RANGE = _step(
     Point("Aim slightly above what is wanted: film and rope both settle"),
     Point("Too low: another pass. Too high: let the same pull back, from the end to the splice"),
     Point("Soft beater, one stroke, the other head free"),
-    does=("range-check", "read"), cautions=("rope", "tapping"), tools=("soft mallet or stick",),
+    picture="range", does=("range-check", "read"), cautions=("rope", "tapping"), tools=("soft mallet or stick",),
 )  # fmt: skip
 _SEGMENTS = _step(
     "segments", "Segments", "Squeeze each pair of ropes at the same height. One slack or tight is corrected and carried on to the end.",
     Point("The first pair after the splice is usually the tight one"),
     Point("Every ear tight, hold the one before, pull the slack one, carry what comes along to the end without adding"),
     Point("A pair slack or tight: carried on now", Found("rope-slack-pair")),
-    does=("segment-map",), cautions=("rope",), tools=("gloves",),
+    picture="segments", does=("segment-map",), cautions=("rope",), tools=("gloves",),
 )  # fmt: skip
 _PIGTAIL = _step(
     "pigtail", "Pigtail", "Three or four wraps, twisted with the lay, and lock the end.",
     Point("More than four: too much rope was drawn out. Start over from the splice"),
-    does=("pigtail",), cautions=("rope",), cites=("§14", "F10"),
+    picture="pigtail", does=("pigtail",), cautions=("rope",), cites=("§14", "F10"),
 )  # fmt: skip
 _CHAIN = _step(
     "chain", "Chain", "Chain the spare rope into its drag rope and hang it where it does not touch a head.",

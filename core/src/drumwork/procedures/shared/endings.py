@@ -90,6 +90,7 @@ def patch(side: Side | None) -> Step:
         tools=("beater patch", "chalk"),
         cites=("§4",),
         looks_at=(Where.HEAD,),
+        picture="patch",
     )
 
 

@@ -229,6 +229,7 @@ def foam(side: Side, prefix: str = "") -> Step:
         ("foam strip", "scissors"),
         ("C6", "§4"),
         (Where.INSIDE,),
+        picture="foam",
     )
 
 
@@ -252,4 +253,5 @@ def port(side: Side, prefix: str = "") -> Step:
         ("port template", "cutter", "cutting board", "port ring", "gloves"),
         ("F8", "§4", "C5"),
         (Where.HEAD,),
+        picture="port",
     )

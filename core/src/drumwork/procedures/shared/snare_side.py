@@ -74,6 +74,7 @@ def wires_off(prefix: str = "") -> Step:
         tools=("small screwdriver", "cloth"),
         cites=("§3", "N8"),
         looks_at=(Where.WIRES, Where.STRAINER),
+        picture="wires-free",
     )
 
 
@@ -106,6 +107,7 @@ def _gate(prefix: str) -> Step:
         does=("set-hoop", "align-gate"),
         cites=("N7", "§3"),
         looks_at=(Where.HOOP, Where.STRAINER),
+        picture="gate",
     )
 
 
@@ -177,6 +179,7 @@ def _tension(prefix: str) -> tuple[Step, ...]:
         openings.KEYS,
         ("P12", "N9"),
         (Where.ROD, Where.HEAD),
+        picture="bed-rods",
     )
     return away, bed
 

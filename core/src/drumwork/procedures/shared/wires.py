@@ -28,6 +28,7 @@ def knob_back() -> Step:
         does=("wires-fit",),
         cites=("N8", "§8"),
         looks_at=_AT,
+        picture="knob",
     )
 
 
@@ -48,6 +49,7 @@ def butt_side() -> Step:
         tools=_SCREWDRIVER,
         cites=("§8",),
         looks_at=_AT,
+        picture="butt",
     )
 
 
@@ -66,6 +68,7 @@ def level() -> Step:
         tools=_SCREWDRIVER,
         cites=("§8",),
         looks_at=_AT,
+        picture="level",
     )
 
 
@@ -88,6 +91,7 @@ def on_off() -> Step:
         tools=("stick",),
         cites=("§8", "N8"),
         looks_at=_AT,
+        picture="on-off",
     )  # fmt: skip
 
 

@@ -69,6 +69,7 @@ _STRAINER = Step(
     tools=("small screwdriver", "strap or cord"),
     cites=("§8",),
     looks_at=_AT,
+    picture="strainer",
 )
 
 _OLD_OFF = Step(

@@ -220,9 +220,9 @@ class MeansChosen(Entry):
         return ("means",)
 
     def require(self, state: BenchState) -> None:
-        if self.reference is not None and state.plan.drum.layouts:
-            side = state.now.side if state.now and state.now.side else state.plan.sides[0]
-            state.plan.drum.layouts[side].require(self.reference)
+        if self.reference is not None:
+            now = state.now.side if state.now else None
+            state.layout(now or _side(state.plan, None)).require(self.reference)
 
     def apply(self, state: BenchState, at: Logged) -> None:
         state.read_with = Mark(ReadWith(self.means, self.reference), at.id, at.by, at.at)
@@ -275,8 +275,9 @@ class LeftUneven(Entry):
         return (f"uneven:{self.side or ''}",)
 
     def require(self, state: BenchState) -> None:
+        side = _side(state.plan, self.side)
         if self.what:
-            leave_uneven(state.layout(_side(state.plan, self.side)), OnPurpose(self.what), self.start)
+            leave_uneven(state.layout(side), OnPurpose(self.what), self.start)
 
     def apply(self, state: BenchState, at: Logged) -> None:
         kind = OnPurpose(self.what) if self.what else None

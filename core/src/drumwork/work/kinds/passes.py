@@ -46,7 +46,7 @@ class Turned(Entry):
 
     def require(self, state: BenchState) -> None:
         state.lap(self.step, self.lap)
-        layout = state.plan.drum.layouts[state.plan.side_of(self.step)]
+        layout = state.plan.layout(state.plan.side_of(self.step))
         for each in self.made:
             layout.require(each.rod)
         if len({each.rod for each in self.made}) < len(self.made):

@@ -124,6 +124,22 @@ describe('the fold on the device', () => {
     for (const each of golden.cases) expect(stands(foldState(answerOf(each), []))).toEqual(each.stands)
   })
 
+  it('shows as owed on the ladder what a pass asks of a rod, and nothing at rods it leaves alone', () => {
+    let asked = 0
+    for (const each of golden.cases) {
+      const state = foldState(answerOf(each), [])
+      for (const step of view(state).steps)
+        for (const [n, lap] of step.laps.entries()) {
+          const raw = state.laps.get(step.id)?.[n]
+          if (!raw || raw.each === null) continue
+          const owed = lap.rods.filter((rod) => rod.owed_32 && !rod.turned).map((rod) => rod.rod)
+          expect(owed.sort()).toEqual(owedIn(raw, lostSince(state, step.side)).sort())
+          asked++
+        }
+    }
+    expect(asked).toBeGreaterThan(500)
+  })
+
   it('says the same while the last entries are still on their way', () => {
     for (const each of golden.cases) {
       if (each.log.some((row) => row.standing !== 'applied')) continue // what another device did cannot be known

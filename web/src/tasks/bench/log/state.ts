@@ -101,6 +101,8 @@ const NO_HEAD: PlanHead = {
   reason: '',
   rods: 0,
   lost: [],
+  beside_bed: [],
+  beside_port: [],
   pairs: [],
   tapping_order: [],
   turning_order: [],

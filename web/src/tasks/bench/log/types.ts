@@ -70,6 +70,8 @@ export interface Step {
   down: boolean
   again: boolean
   looks_at: Schemas['Where'][]
+  picture: Schemas['StepOut']['picture']
+  picture_words: string
   done: Mark | null
   laps: Lap[]
   resting_until: string | null
@@ -83,6 +85,8 @@ export interface Head {
   reason: string
   rods: number
   lost: number[]
+  beside_bed: number[]
+  beside_port: number[]
   pairs: number[][]
   tapping_order: number[]
   pattern_note: string

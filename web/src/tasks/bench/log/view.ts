@@ -66,7 +66,7 @@ function rodOf(
   const beside = means === 'pitch' ? lap.numbers.get(rod) : undefined
   return {
     rod,
-    owed_32: lap.each ?? planned?.turns_32 ?? null,
+    owed_32: lap.each === null ? (planned?.turns_32 ?? null) : lap.order.includes(rod) ? lap.each : null,
     turned: lap.turned.get(rod) ?? null,
     reading: reading(heard.get(rod), rod, figures),
     number: beside ? beside.typed : '',

@@ -6,7 +6,7 @@ import { Panel, Points, Say } from '../../parts'
 export function PassesDonePanel({ next }: { next: Of<'passes-done'> }) {
   const slack = next.step.down
   return (
-    <Panel aria-live="polite">
+    <Panel aria-live="polite" tabIndex={0}>
       <Say>{slack ? 'Do fingers turn every rod now?' : 'Is every ripple gone, and has it a tone?'}</Say>
       <Points>
         {next.step.points.map((point) => (

@@ -4,7 +4,7 @@ import { Cautions, Panel, Points, Say, Why } from '../../parts'
 /** Something to do and look at, done when it is done. */
 export function TickPanel({ step }: { step: Step }) {
   return (
-    <Panel aria-live="polite">
+    <Panel aria-live="polite" tabIndex={0}>
       <Cautions of={step.cautions} />
       <Say>{step.say}</Say>
       <Points>

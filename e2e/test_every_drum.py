@@ -1,0 +1,131 @@
+"""Work on drums of other kinds, led to the end in the browser: a snare side with its wires by keys alone, a rope drum, a ported bass by
+wrinkles, mesh, muffling; and what a chipped edge does to a job."""
+
+from __future__ import annotations
+
+import pytest
+
+from drumwork.rods.layout import RodLayout
+from drumwork.simulated import SimulatedHead
+from e2e.pages.bench import Bench
+from e2e.support.browser import Browser
+from e2e.support.installation import Installation
+
+
+def start(browser: Browser, tag: str, work: str, part: str, first: str, keyboard: bool = False) -> Bench:
+    browser.sign_in()
+    browser.go(f"/drums/{tag}/start?work={work}&part={part}")
+    browser.sees("Start on the bench")
+    browser.keys(" ")
+    browser.sees(first)
+    return Bench(browser, keyboard)
+
+
+def closed(bench: Bench, installation: Installation, job: str) -> None:
+    bench.go_on()
+    bench.browser.sees("Closed. It is in")
+    sql = f"select state from bench_job where id = '{job}'"
+    bench.browser.until("the closing to be stored", lambda: installation.cluster.rows(sql) == [["closed"]])
+    assert bench.browser.console_errors() == []
+
+
+def pictured(browser: Browser) -> str:
+    return str(browser.script("return document.querySelector('main svg[role=img]')?.getAttribute('aria-label') ?? ''"))
+
+
+def test_a_snare_side_with_its_wires_by_keys_alone(browser: Browser, installation: Installation) -> None:
+    bench = start(browser, "MQ-008", "new-snare-side-head", "resonant", "Lay out", keyboard=True)
+    job = bench.job
+    bench.until_step("Gate")
+    assert "snare gates" in pictured(browser)
+    bench.until_step("Tension")
+    browser.keys("c")
+    browser.sees("together")
+    bench.until_step("Bed rods")
+    browser.sees("Until the ripple beside the bed just goes")
+    bench.until_step("Clear")
+    wanted = float(installation.cluster.rows("select wanted_resonant_hz from register_drum where tag = 'MQ-008'")[0][0])
+    bench.clear(SimulatedHead(RodLayout(8), wanted, seed=7, uneven=0.004, noise=0.0005))
+    bench.until_step("On and off")
+    browser.sees("Up: nothing. Down: wire")
+    assert "Lever up" in pictured(browser)
+    bench.until_step("Rest")
+    bench.go_on()
+    browser.press("Rested enough")
+    bench.until_step("Write on it")
+    closed(bench, installation, job)
+    assert installation.cluster.rows(
+        f"select side from heads_fitting where job_id = '{job}' and retired_at is null"
+    ) == [["resonant"]]
+
+
+def test_a_rope_drum_to_its_range_and_a_job_beside_it_while_it_rests(
+    browser: Browser, installation: Installation
+) -> None:
+    bench = start(browser, "MQ-071", "new-rope-head", "batter", "Lay out")
+    job = bench.job
+    bench.until_step("Unlace")
+    assert "a third" in pictured(browser)
+    bench.until_step("Range")
+    browser.sees("Aim slightly above what is wanted")
+    bench.until_step("Segments")
+    assert "one pair bowed" in pictured(browser)
+    bench.until_step("Rest")
+    bench.go_on()
+    other = start(browser, "MQ-056", "muffling", "hardware", "Hear it first")  # the useful next one
+    other_job = other.job
+    other.until_step("A small piece")
+    assert "half a piece of gel" in pictured(browser)
+    other.until_step("Close")
+    closed(other, installation, other_job)
+    browser.go("/")
+    browser.sees("Coaler")
+    browser.go(f"/bench/{job}")
+    browser.press("Rested enough")
+    bench.until_step("Write on it")
+    closed(bench, installation, job)
+
+
+def test_a_ported_bass_by_wrinkles(browser: Browser, installation: Installation) -> None:
+    bench = start(browser, "MQ-055", "new-resonant-head", "resonant", "Lay out")
+    bench.until_step("Damping out")
+    bench.until_step("Port")
+    browser.sees("cut away from the hand")
+    assert "port" in pictured(browser)
+    bench.until_step("Tension")
+    browser.sees("Until a wrinkle shows at the rod")
+
+
+@pytest.mark.parametrize(
+    ("tag", "work", "part", "last"),
+    [("MQ-024", "mesh-heads", "heads", "Write on it"), ("MQ-065", "set-wires", "wires", "Close")],
+)
+def test_other_work_is_led_to_the_end(
+    browser: Browser, installation: Installation, tag: str, work: str, part: str, last: str
+) -> None:
+    bench = start(browser, tag, work, part, "Lay out")
+    job = bench.job
+    bench.until_step(last)
+    closed(bench, installation, job)
+
+
+def test_a_split_shell_stops_a_service_and_sends_the_drum_away(browser: Browser, installation: Installation) -> None:
+    bench = start(browser, "MQ-051", "hardware-service", "hardware", "Lay out")
+    bench.go_on()
+    browser.keys("x")
+    browser.sees("shell split")
+    browser.press("shell split", "[role=dialog] button")
+    bench.until_step("Stop")
+    browser.sees("not to be played")
+
+
+def test_all_work_on_a_drum_is_one_press_away(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/drums/MQ-031")
+    browser.sees("History")
+    browser.keys("w")
+    browser.sees("Work on Gannet")
+    browser.press("Stop the batter singing", "[role=dialog] a")
+    browser.sees("Start on the bench")
+    browser.keys(" ")
+    browser.sees("set the drum so that the other head is muted")
