@@ -38,8 +38,8 @@ def take(
 
 
 def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
-    heron, kittiwake, dunlin, plover = (
-        f"/bench/{_job(browser, name)}" for name in ("Heron", "Kittiwake", "Dunlin", "Plover")
+    heron, kittiwake, dunlin, sanderling = (
+        f"/bench/{_job(browser, name)}" for name in ("Heron", "Kittiwake", "Dunlin", "Sanderling")
     )
     views = [
         ("today", "/", "Overdue", 1280, 800, "bench"),
@@ -51,7 +51,7 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         ("bench-turn-stage", heron, "next rod", 1280, 800, "stage"),
         ("bench-slacken", kittiwake, "in this order", 1280, 800, "bench"),
         ("bench-read", dunlin, "tap at rod", 1280, 800, "bench"),
-        ("bench-step", plover, "Clean the edge", 1280, 800, "bench"),
+        ("bench-step", sanderling, "Hoop on, its snare gates", 1280, 800, "bench"),
         ("bench-tablet", heron, "next rod", 800, 1280, "bench"),
         ("bench-phone", heron, "next rod", 390, 844, "bench"),
         ("today-phone", "/", "Overdue", 390, 844, "stage"),

@@ -14,15 +14,17 @@ from apps.bench.schemas import EventIn, StartHead, StartJob
 from apps.bench.selectors import job_by_id
 from apps.demo.build import NAMESPACE
 from apps.heads.models import StockItem
+from apps.history.models import LogEntry
 from apps.register.models import Drum
 from apps.workshops.models import Membership
 from drumwork.drums import Side
 from drumwork.procedures.catalogue import work_named
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
+from drumwork.work.plan import Part
 from drumwork.work.state import BenchState
 
-__all__ = ["jobs_in_hand"]
+__all__ = ["jobs_in_hand", "work_done"]
 
 
 @dataclass
@@ -96,22 +98,39 @@ class _Starter:
         self.drums, self.members, self.now = drums, members, now
 
     def start(
-        self, name: str, minutes_ago: float, reason: str = "", who: int = 0, work: str = "new-batter-head"
-    ) -> Hands:
+        self, name: str, minutes_ago: float, reason: str = "", who: int = 0, work: str = "new-batter-head",
+        side: Side = Side.BATTER,
+    ) -> Hands:  # fmt: skip
         drum, at = self.drums[name], self.now - timedelta(minutes=minutes_ago)
-        stock = StockItem.objects.filter(diameter_m=drum.diameter_m, line__name="single 10 coated").first()
+        line = "single 10 coated" if side is Side.BATTER else "snare side 3"
+        stock = StockItem.objects.filter(diameter_m=drum.diameter_m, line__name=line).first()
         item = stock.pk if stock and work_named(work).changes_heads else None
         asked = StartJob(
             id=uuid.uuid5(NAMESPACE, f"job {name}"),
             tag=drum.tag,
             work=work,
-            heads=[StartHead(side=Side.BATTER, stock_item=item, reason=reason, target="")],
+            part=Part(side.value),
+            heads=[StartHead(side=side, stock_item=item, reason=reason, target="")],
         )
         job = start_job(asked, self.members[who])
         Job.objects.filter(pk=job.pk).update(opened_at=at)
         layout = RodLayout(drum.rods_batter, frozenset(drum.lost_batter))
         head = SimulatedHead(layout, drum.wanted_batter_hz or 180.0, int(drum.tag[-3:]), uneven=0.016, noise=0.001)
         return Hands(job, self.members[who], at, head=head)
+
+    def done(self, name: str, days_ago: float, work: str, part: str, note: str, who: int = 0) -> None:
+        """A piece of work led to its end some days ago, every step of it."""
+        drum, at = self.drums[name], self.now - timedelta(days=days_ago)
+        asked = StartJob(id=uuid.uuid5(NAMESPACE, f"done {name} {work}"), tag=drum.tag, work=work, part=Part(part))
+        job = start_job(asked, self.members[who])
+        Job.objects.filter(pk=job.pk).update(opened_at=at)
+        hands = Hands(job, self.members[who], at)
+        hands.steps(*[step.id for step in hands.state().steps[:-1]])
+        hands.send(1, kind="note", text=note)
+        hands.send(1, kind="close", reason="", check=False)
+        hands.state()
+        Job.objects.filter(pk=job.pk).update(closed_at=hands.at, touched_at=hands.at)
+        LogEntry.objects.filter(job_id=job.pk).update(at=hands.at)
 
     def to_clear(self, hands: Hands) -> None:
         hands.steps(*BEFORE_SLACKEN)
@@ -136,8 +155,26 @@ class _Starter:
         hands.state()
 
 
+DONE = (
+    ("Knot", 9, "new-wires", "wires", "old cable had two kinked strands", 1),
+    ("Coaler", 16, "rope-range", "heads", "ears up 47.5, ears down 63 Hz; third pair was slack", 0),
+    ("Tug", 23, "muffling", "hardware", "folded towel inside, touching neither head", 1),
+    ("Bow", 12, "hardware-service", "hardware", "claws wiped, one felt renewed", 0),
+    ("Barge", 31, "uneven-on-purpose", "resonant", "rod 1 down an eighth: it sang with Collier", 1),
+    ("Yawl", 5, "turn-over", "heads", "resonant cratered; two new heads owed", 0),
+)
+"""Work of other kinds in the demo's history: drum, days ago, work, part, what was noted, who."""
+
+
+def work_done(drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
+    """Some of the work that changes no heads, so that every history has something to show."""
+    begin = _Starter(drums, members, now)
+    for name, days_ago, work, part, note, who in DONE:
+        begin.done(name, days_ago, work, part, note, who)
+
+
 def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
-    """Seven jobs: turning, clearing, resting, rested, and one check."""
+    """Eight jobs: turning, clearing, resting, rested, a snare side with its gate to align, and one check."""
     begin = _Starter(drums, members, now)
     heron = begin.start("Heron", 42, "coat worn through at the centre")
     begin.to_clear(heron)
@@ -161,6 +198,12 @@ def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetim
     begin.to_rest("Drifter", 22, 60, who=0)
     begin.to_rest("Skua", 150, 60 * 19, who=1)
     begin.to_rest("Petrel", 60 * 5, 45, who=0)
+
+    sanderling = begin.start("Sanderling", 30, "dented by sticks", work="new-snare-side-head", side=Side.RESONANT)
+    sanderling.steps(*BEFORE_SLACKEN, "wires-off")
+    sanderling.passes("slacken", 3)
+    sanderling.steps("slacken", "lift-off", "clean", "set-head")
+    sanderling.state()
 
     dunlin = begin.start("Dunlin", 12, work="settling-check")
     dunlin.steps("look")

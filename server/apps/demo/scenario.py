@@ -103,6 +103,8 @@ MODELS: dict[str, Model] = {
     "orch": Model(
         "orchestral-snare", 14, 6.5, 10, "maple", "7/32-24", "die-cast", 283, 322, ("single 7 fibre",), "snare side 3"
     ),
+    "ctom10": Model("concert-tom", 10, 9, 6, "birch", "7/32-24", "triple-flanged", 246, 263, (CLEAR,), CLEAR),
+    "ctom12": Model("concert-tom", 12, 11, 6, "birch", "7/32-24", "triple-flanged", 205, 221, (CLEAR,), CLEAR),
     "mesh12": Model(
         "practice-mesh", 12, 5, 6, "poplar", "M5", "triple-flanged", None, None, ("mesh two-layer",), CLEAR
     ),
@@ -192,6 +194,8 @@ DRUMS = (
     DemoDrum(96, "Turnstone", "tom13", 0, 0, ()),
     DemoDrum(97, "Sandpiper", "snare13", 0, 0, ()),
     DemoDrum(98, "Phalarope", "bass22", 0, 0, ()),
+    DemoDrum(25, "Grebe", "ctom10", 1, 3, (PIT,)),
+    DemoDrum(26, "Smew", "ctom12", 1, 3, (PIT,)),
 )
 OUT = {"Tug", "Barge", "Skiff", "Fulmar"}
 IN_REPAIR = {"Pintail", "Razorbill"}

@@ -18,6 +18,7 @@ KINDS = (
     "marching-bass",
     "marching-snare",
     "orchestral-snare",
+    "concert-tom",
     "practice-mesh",
     "rope-bass",
 )

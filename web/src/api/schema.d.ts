@@ -879,7 +879,7 @@ export interface components {
          * @description Kinds of drum (trade §4).
          * @enum {string}
          */
-        DrumKind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "practice-mesh" | "rope-bass";
+        DrumKind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "concert-tom" | "practice-mesh" | "rope-bass";
         /** DrumPage */
         DrumPage: {
             /** Drums */
@@ -2683,7 +2683,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description Kinds of drum (trade §4). */
-                kind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "practice-mesh" | "rope-bass";
+                kind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "concert-tom" | "practice-mesh" | "rope-bass";
             };
             cookie?: never;
         };

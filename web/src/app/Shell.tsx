@@ -14,12 +14,15 @@ import { LinkState } from './LinkState'
 import { Person } from './Person'
 import { setTheme, useTheme } from './theme'
 import { Rail } from './Rail'
+import { RestAlarm } from './RestAlarm'
 
 const VIEWS = [
   ['/', 'Today'],
   ['/drums', 'Drums'],
   ['/bench', 'Bench'],
 ] as const
+
+const NOTHING: never[] = []
 
 /** The rail of views, who is signed in, and the state of the link; signed out, the sign-in page instead. */
 export function Shell() {
@@ -70,6 +73,7 @@ function SignedIn({ session, username }: { session: Session; username: string })
       </Rail>
       <View id="view">
         <LinkState entries={entries} />
+        <RestAlarm items={today.data?.items ?? NOTHING} />
         <Outlet />
       </View>
       <KeyMapSheet open={help} onClose={() => setHelp(false)} />

@@ -23,6 +23,7 @@ class DrumKind(StrEnum):
     MARCHING_BASS = "marching-bass"
     MARCHING_SNARE = "marching-snare"
     ORCHESTRAL_SNARE = "orchestral-snare"
+    CONCERT_TOM = "concert-tom"
     PRACTICE_MESH = "practice-mesh"
     ROPE_BASS = "rope-bass"
 
@@ -89,6 +90,7 @@ TRAITS: Final[Mapping[DrumKind, Traits]] = {
     ),
     DrumKind.MARCHING_SNARE: Traits("marching snare", wires=True, family="snare", high_tension=True),
     DrumKind.ORCHESTRAL_SNARE: Traits("orchestral snare", wires=True, family="snare"),
+    DrumKind.CONCERT_TOM: Traits("concert tom", mount=True),
     DrumKind.PRACTICE_MESH: Traits("practice drum, mesh", film=False),
     DrumKind.ROPE_BASS: Traits("rope-tension bass", rods=False, film=False, two_people=True),
 }

@@ -82,6 +82,7 @@ const Foot = styled.footer`
     padding: 12px 16px;
     > * {
       flex: 1 1 40%;
+      scroll-margin-bottom: 70px; /* the rail lies over the foot of a phone */
     }
   }
 `

@@ -34,6 +34,7 @@ TENSION: Mapping[DrumKind, tuple[Turns, ...]] = {
     DrumKind.FLOOR_TOM: _LOW,
     DrumKind.BASS: _LOW,
     DrumKind.MARCHING_BASS: _MIDDLING,
+    DrumKind.CONCERT_TOM: _MIDDLING,
     DrumKind.PRACTICE_MESH: _FIRM,
 }
 _LEG = Has("legs") & Way("logo", "badge")

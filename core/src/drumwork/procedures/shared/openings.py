@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from drumwork.drums import DrumKind, Side
+from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import found
 from drumwork.rods.passes import slackening_passes
 from drumwork.rods.patterns import from_slack
 from drumwork.work.cautions import CautionId
-from drumwork.work.conditions import Has, IsKind, OnSide, Way
+from drumwork.work.conditions import Has, OnSide, Way
 from drumwork.work.kinds.steps import Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.tags import Tag
@@ -49,7 +49,7 @@ def lay_out(side: Side | None, head_point: Point) -> Step:
             Point("Drum key, better two; soft mallet or stick; rags, light grease, small screwdriver, marker, tape"),
             Point("Soft-topped table"),
             Point("Legs off, kept together", Has("legs")),
-            Point("Mount off; rest the drum so the other head is muted", IsKind(DrumKind.RACK_TOM)),
+            Point("Mount off; rest the drum so the other head is muted", Has("mount")),
             Point("Pedal off, spurs in, nothing leaning on it", Has("pedal")),
             Point("High-tension keys: an ordinary one bends or slips on these rods", Has("high_tension")),
             THROW_OFF,

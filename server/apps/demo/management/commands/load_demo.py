@@ -14,7 +14,7 @@ from django.utils import timezone
 from apps.accounts.demo_accounts import ACCOUNTS, PASSWORD, Account
 from apps.demo import scenario
 from apps.demo.build import build_history
-from apps.demo.in_hand import jobs_in_hand
+from apps.demo.in_hand import jobs_in_hand, work_done
 from apps.demo.removal import remove_workshop
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.scope import enter_workshop
@@ -39,6 +39,7 @@ class Command(BaseCommand):
         members = [_member(workshop, account, password) for account in ACCOUNTS]
         now = timezone.localtime()
         drums = build_history(workshop, now)
+        work_done(drums, members, now)
         jobs_in_hand(drums, members, now)
         if options["verbosity"]:
             self.stdout.write(f"{scenario.NAME}: {len(drums)} drums loaded.")

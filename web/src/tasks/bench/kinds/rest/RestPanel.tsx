@@ -1,10 +1,11 @@
 import { clock, span } from '../../../../domain/dates'
 import type { Step } from '../../log/types'
 import { useNow } from '../../useNow'
+import { Meanwhile } from './Meanwhile'
 import { Big, Label, Panel, Say, Why } from '../../parts'
 
 /** The film settles over the edge; the bench is free for another drum. */
-export function RestPanel({ step }: { step: Step }) {
+export function RestPanel({ step, job }: { step: Step; job: string }) {
   const now = useNow(15_000)
   const until = step.resting_until ? new Date(step.resting_until) : null
   const left = until ? Math.ceil((until.getTime() - now) / 60_000) : null
@@ -19,7 +20,8 @@ export function RestPanel({ step }: { step: Step }) {
         <>
           <Label>Resting, ready {until ? clock(until) : ''}</Label>
           <Big>{span(left)}</Big>
-          <Why>Take another drum meanwhile; this one waits at this place on every device.</Why>
+          <Why>This one waits at this place on every device, and rings when it is ready.</Why>
+          <Meanwhile job={job} />
         </>
       ) : (
         <>

@@ -3,7 +3,7 @@ import { doneAct, NO_ACTS, SPACE, type KindView } from '../kind'
 
 /** A wait with a clock. */
 export const rest: KindView = {
-  Panel: ({ next }) => (next.kind === 'at' ? <RestPanel step={next.step} /> : null),
+  Panel: ({ bench, next }) => (next.kind === 'at' ? <RestPanel step={next.step} job={bench.id} /> : null),
   next: (_, step) => ({ kind: 'at', step }),
   main: (given) => {
     const { next, enter, now, leave } = given
