@@ -163,7 +163,8 @@ class Browser:
         self.driver.execute_script(COMES, control)
         try:
             control.click()
-        except ElementClickInterceptedException:
+        except ElementClickInterceptedException:  # a foot that stays in sight lies over it: scroll on, as a person would
+            self.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", control)
             return False
         try:
             return bool(self.driver.execute_script("return arguments[0].came", control))

@@ -13,6 +13,7 @@ from apps.bench.api import router as bench
 from apps.drums.api import router as register
 from apps.heads.api import router as heads
 from apps.hearing.api import router as hearing
+from apps.paper.api import router as paper
 from apps.sound.api import router as sound
 from apps.today.api import router as today
 from apps.ways.api import router as workshops
@@ -45,6 +46,7 @@ api.add_router("/heads", heads)
 api.add_router("/sound", sound)
 api.add_router("/bench", bench)
 api.add_router("/hearing", hearing)
+api.add_router("/paper", paper)
 
 
 class Row(Schema):

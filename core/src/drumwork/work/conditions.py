@@ -138,12 +138,13 @@ class IsKind(_AboutDrum):
 
 @dataclass(frozen=True)
 class Has(_AboutDrum):
-    """The drum has this trait, by its name in the table; `wires`, `bed` and `port` ask whether this one drum has them."""
+    """The drum has this trait, by its name in the table; `wires`, `bed`, `port` and `bed_on_record` ask of this one drum."""
 
     trait: str
 
     def here(self, at: Situation) -> bool:
-        own = {"wires": at.wires, "bed": at.bed, "port": at.port}
+        known = any(layout.beside_bed for layout in at.layouts.values())
+        own = {"wires": at.wires, "bed": at.bed, "port": at.port, "bed_on_record": known}
         return own[self.trait] if self.trait in own else bool(getattr(at.traits, self.trait))
 
     def words(self) -> str:

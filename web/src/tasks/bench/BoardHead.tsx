@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import { elapsed } from '../../domain/dates'
+import { benchSheet } from '../../domain/paper'
 import { Head, Num, Soft } from '../../ui/Page'
 import { stepNow } from './cursor'
 import type { Bench } from './log/types'
@@ -27,6 +28,9 @@ export function BoardHead({ bench, say }: { bench: Bench; say: Say }) {
         {what(bench)}
       </Soft>
       <SayLine say={say} />
+      <a href={benchSheet(bench.id)} target="_blank" rel="noreferrer">
+        Paper
+      </a>
       {bench.state === 'closed' ? null : (
         <Num data-end aria-label="time on this job">
           {elapsed(now - new Date(bench.opened_at).getTime())}

@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
+import { serviceCard } from '../../domain/paper'
 import { Plain } from '../../ui/Button'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { PlanView } from '../../ui/PlanView'
@@ -62,6 +63,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
           {sheet.kits.length ? <Soft>, {sheet.kits.join(', ')}</Soft> : null}
         </span>
         {rods ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/sound`)}>Sound</Edit> : null}
+        <Edit onPress={() => void window.open(serviceCard(sheet.tag), '_blank', 'noopener')}>Card</Edit>
         {may ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/edit`)}>Edit</Edit> : null}
       </Head>
       <Columns>

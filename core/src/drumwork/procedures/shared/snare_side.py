@@ -156,7 +156,7 @@ def _tension(prefix: str) -> tuple[Step, ...]:
             Case(~Has("bed"), "No bed in this shell: half turns at every rod alike, 1½ to 2 in all: firm as a table top."),
         ),
         _R,
-        (Point("A rod that turns easier than the others gets a touch more"), Point("Rods beside the bed not on record: taken by the usual place of a strainer, a quarter round from the badge. Look, and go by the bed", Has("bed")), *found.TENSION_POINTS),
+        (Point("A rod that turns easier than the others gets a touch more"), Point("Rods beside the bed not on record: taken by the usual place of a strainer, a quarter round from the badge. Look, and go by the bed", Has("bed") & ~Has("bed_on_record")), *found.TENSION_POINTS),
         ("over-tension", "driver"),
         does=("tension",),
         tools=openings.KEYS,

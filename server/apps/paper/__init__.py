@@ -1,0 +1,1 @@
+"""What goes on paper: a job to tick by hand, a drum's service card."""

@@ -1,0 +1,128 @@
+"""The bench sheet of a job, and the service card of a drum."""
+
+from __future__ import annotations
+
+from reportlab.lib.units import mm
+from reportlab.platypus import Flowable, KeepTogether, Spacer
+
+from apps.bench.ledger import Ledger, look_at
+from apps.bench.models import Job
+from apps.drums.sheet_schemas import FittedOut, Sheet
+from apps.paper.page import PaperSize, boxed, grid, heading, line, make_pdf, plain, title
+from apps.register.schemas import size_words
+from drumwork.drums import traits_of
+from drumwork.work.cautions import CAUTIONS
+from drumwork.work.kinds.steps import Clear, Passes, Rest
+from drumwork.work.plan import StepPlan
+
+__all__ = ["bench_sheet", "service_card"]
+
+ROUNDS = 3
+"""Rounds of reading and turning there is room for."""
+MOST_IN_A_ROW = 9
+HISTORY = 12
+
+
+def _passes(data: Passes) -> list[Flowable]:
+    """A tally to tick: a row of boxes for each pass, in the order the rods go."""
+    found: list[Flowable] = []
+    for number, each in enumerate(data.passes, start=1):
+        until = f", until {each.until}" if each.until else ""
+        found.append(plain(f"Pass {number}: {each.each.words()} at each{until}", soft=True))
+        for start in range(0, len(each.order), MOST_IN_A_ROW):
+            rods = each.order[start : start + MOST_IN_A_ROW]
+            found.append(grid([[f"{rod}" for rod in rods], [" " for _ in rods]], [16 * mm] * len(rods)))
+    return found
+
+
+def _ladder(ledger: Ledger, step: StepPlan) -> list[Flowable]:
+    """Pair by pair, room for what each rod read and what it was turned, round after round."""
+    layout = ledger.state.layout(ledger.plan.side_of(step.id))
+    heads = ["rod", "faces", *(word for n in range(1, ROUNDS + 1) for word in (f"{n}: reads", f"{n}: turned"))]
+    rows = [[f"{rod}", f"{layout.opposite(rod) or '-'}", *[" "] * 2 * ROUNDS] for rod in layout.rods]
+    return [grid([heads, *rows], [12 * mm, 14 * mm, *[24 * mm] * 2 * ROUNDS])]
+
+
+def _step(ledger: Ledger, step: StepPlan, number: int) -> list[Flowable]:
+    found = ledger.state.found.values()
+    side = f", {step.side.value}" if step.side and len(ledger.plan.sides) > 1 else ""
+    first: list[Flowable] = [
+        heading(f"{number}. {step.title}{side}"),
+        *(line(CAUTIONS[each]) for each in step.cautions),
+        boxed(step.say),
+    ]
+    rest: list[Flowable] = [boxed(each) for each in step.said(found)]
+    if tools := step.takes(found):
+        rest.append(plain(f"To hand: {', '.join(tools)}.", soft=True))
+    match step.data:
+        case Passes():
+            rest += _passes(step.data)
+        case Clear():
+            rest += _ladder(ledger, step)
+        case Rest():
+            rest.append(plain(f"{step.data.minutes} minutes, from ____ to ____", soft=True))
+        case _:
+            pass
+    return [KeepTogether(first), *rest]
+
+
+def bench_sheet(job: Job, address: str, size: PaperSize) -> bytes:
+    """A job as paper, to tick by hand where no screen goes; its tag opens the job."""
+    ledger, drum = look_at(job), job.drum
+    plan = ledger.plan
+    measure = size_words(drum.diameter_m, drum.depth_m, job.workshop.length_unit)
+    heads = [f"{each.side}: {each.new_head or each.old_head or 'not on record'}" for each in job.heads.all()]
+    head = [
+        title(f"{drum.name}  {drum.tag}"),
+        plain(f"{plan.title}. {traits_of(plan.drum.kind).words}, {measure}."),
+        plain("; ".join(heads), soft=True),
+        plain(
+            f"Opened by {job.opened_by_name}, {job.opened_at:%d %B %Y}. Makers' instructions and house rules come first.",
+            soft=True,
+        ),
+    ]
+    story: list[Flowable] = [Spacer(0, 3 * mm)]
+    for number, step in enumerate(ledger.state.steps, start=1):
+        story += _step(ledger, step, number)
+    return make_pdf(story, head, address, size, f"{plan.title}, {drum.tag}")
+
+
+def _side(side: FittedOut) -> str:
+    head = side.head or "not on record"
+    since = f", since {side.since:%d %B %Y}" if side.since else ""
+    pitch = (
+        f"; {side.mean_hz:.1f} Hz ({side.note}), spread {side.spread_hz:.1f}"
+        if side.mean_hz and side.spread_hz is not None
+        else ""
+    )
+    wanted = f"; wanted {side.wanted_hz:.1f} Hz" if side.wanted_hz else ""
+    due = f"; check due {side.check_due:%d %B}" if side.check_due else ""
+    return f"{side.side.value}: {head}{since}{pitch}{wanted}{due}"
+
+
+def service_card(sheet: Sheet, address: str, size: PaperSize) -> bytes:
+    """What travels with a drum: what is on it, what is owed, what was done, and room to write on; its tag opens the drum's page."""
+    facts = [sheet.kind_words, sheet.size, sheet.shell, sheet.hoops, sheet.thread]
+    head = [
+        title(f"{sheet.name}  {sheet.tag}"),
+        plain(", ".join(each for each in facts if each)),
+        plain(
+            f"{sheet.owner}; kept at {sheet.place}" + (f"; {', '.join(sheet.kits)}" if sheet.kits else ""), soft=True
+        ),
+    ]
+    story: list[Flowable] = [heading("On it now"), *(plain(_side(each)) for each in sheet.sides)]
+    if sheet.wires:
+        story.append(plain(f"wires: {sheet.wires.name}, since {sheet.wires.since:%d %B %Y}"))
+    if sheet.findings:
+        story += [
+            heading("Found and not put right"),
+            *(boxed(f"{each.words}, {each.place}" if each.place else each.words) for each in sheet.findings),
+        ]
+    story.append(heading("Done"))
+    rows = [["when", "what", "who"]] + [[f"{each.at:%d %b %y}", each.text, each.by] for each in sheet.log[:HISTORY]]
+    story += [
+        grid(rows, [22 * mm, 118 * mm, 32 * mm]),
+        heading("Written on the way"),
+        grid([["when", "what", "who"], *[[" ", " ", " "] for _ in range(6)]], [22 * mm, 118 * mm, 32 * mm]),
+    ]
+    return make_pdf(story, head, address, size, f"Service card, {sheet.tag}")
