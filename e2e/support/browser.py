@@ -163,7 +163,8 @@ class Browser:
         self.driver.execute_script(COMES, control)
         try:
             control.click()
-        except ElementClickInterceptedException:  # a foot that stays in sight lies over it: scroll on, as a person would
+        except ElementClickInterceptedException:
+            # A foot that stays in sight lies over it: scroll on, as a person would.
             self.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", control)
             return False
         try:
