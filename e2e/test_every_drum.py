@@ -34,7 +34,7 @@ def pictured(browser: Browser) -> str:
 
 
 def test_a_snare_side_with_its_wires_by_keys_alone(browser: Browser, installation: Installation) -> None:
-    bench = start(browser, "MQ-008", "new-snare-side-head", "resonant", "Lay out", keyboard=True)
+    bench = start(browser, "MQ-097", "new-snare-side-head", "resonant", "Lay out", keyboard=True)
     job = bench.job
     bench.until_step("Gate")
     assert "snare gates" in pictured(browser)
@@ -44,7 +44,7 @@ def test_a_snare_side_with_its_wires_by_keys_alone(browser: Browser, installatio
     bench.until_step("Bed rods")
     browser.sees("Until the ripple beside the bed just goes")
     bench.until_step("Clear")
-    wanted = float(installation.cluster.rows("select wanted_resonant_hz from register_drum where tag = 'MQ-008'")[0][0])
+    wanted = float(installation.cluster.rows("select wanted_resonant_hz from register_drum where tag = 'MQ-097'")[0][0])
     bench.clear(SimulatedHead(RodLayout(8), wanted, seed=7, uneven=0.004, noise=0.0005))
     bench.until_step("On and off")
     browser.sees("Up: nothing. Down: wire")
@@ -98,7 +98,7 @@ def test_a_ported_bass_by_wrinkles(browser: Browser, installation: Installation)
 
 @pytest.mark.parametrize(
     ("tag", "work", "part", "last"),
-    [("MQ-024", "mesh-heads", "heads", "Write on it"), ("MQ-065", "set-wires", "wires", "Close")],
+    [("MQ-083", "mesh-heads", "heads", "Write on it"), ("MQ-066", "set-wires", "wires", "Close")],
 )
 def test_other_work_is_led_to_the_end(
     browser: Browser, installation: Installation, tag: str, work: str, part: str, last: str
@@ -121,10 +121,10 @@ def test_a_split_shell_stops_a_service_and_sends_the_drum_away(browser: Browser,
 
 def test_all_work_on_a_drum_is_one_press_away(browser: Browser) -> None:
     browser.sign_in()
-    browser.go("/drums/MQ-031")
+    browser.go("/drums/MQ-026")
     browser.sees("History")
     browser.keys("w")
-    browser.sees("Work on Gannet")
+    browser.sees("Work on Smew")
     browser.press("Stop the batter singing", "[role=dialog] a")
     browser.sees("Start on the bench")
     browser.keys(" ")
