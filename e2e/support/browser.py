@@ -43,6 +43,8 @@ SEEN = """
 const seen = (e) => e.checkVisibility({visibilityProperty: true}) && e.getClientRects().length > 0
 const words = (e) => e.innerText.split('\\n').map((line) => line.trim()).filter(Boolean).join('\\n')
 """
+PATIENCE_S = 60.0
+"""How long a state is waited for at most. An entry shows once it is on the device's disk, and a starved machine's disk can take long."""
 COMES = """
 const control = arguments[0];
 control.came = false;
@@ -121,7 +123,7 @@ class Browser:
     def go(self, path: str) -> None:
         self.driver.get(self.base + path)
 
-    def until(self, what: str, found: Callable[[], T | None], seconds: float = 15) -> T:
+    def until(self, what: str, found: Callable[[], T | None], seconds: float = PATIENCE_S) -> T:
         """The first true answer of `found`, or a failure naming what was waited for."""
         end = time.monotonic() + seconds
         while time.monotonic() < end:
@@ -197,7 +199,7 @@ class Browser:
     def text(self) -> str:
         return str(self.script(f"{SEEN} return words(document.body)"))
 
-    def sees(self, words: str, seconds: float = 15) -> None:
+    def sees(self, words: str, seconds: float = PATIENCE_S) -> None:
         self.until(f"the words “{words}”", lambda: words in self.text(), seconds)
 
     def script(self, code: str, *args: Any) -> Any:
