@@ -25,24 +25,38 @@ const open = (): Promise<IDBPDatabase<Box>> =>
     upgrade(db) {
       db.createObjectStore('outbox', { keyPath: 'order', autoIncrement: true })
     },
+    terminated() {
+      box = null
+    },
   }))
+
+/** The browser may close a connection under us (storage cleared, a failing disk): then once more on a fresh one. */
+async function within<T>(act: (db: IDBPDatabase<Box>) => Promise<T>): Promise<T> {
+  try {
+    return await act(await open())
+  } catch {
+    box = null
+    return act(await open())
+  }
+}
 
 /** Durable first: the entry is on disk before anything else happens with it. */
 export async function keep(entry: Omit<Entry, 'order'>): Promise<Entry> {
-  const db = await open()
-  const order = await db.add('outbox', entry as Entry)
+  const order = await within((db) => db.add('outbox', entry as Entry))
   return { ...entry, order }
 }
 
 export async function kept(): Promise<Entry[]> {
-  return (await open()).getAll('outbox')
+  return within((db) => db.getAll('outbox'))
 }
 
 export async function change(entry: Entry): Promise<void> {
-  await (await open()).put('outbox', entry)
+  await within((db) => db.put('outbox', entry))
 }
 
 export async function drop(orders: number[]): Promise<void> {
-  const tx = (await open()).transaction('outbox', 'readwrite')
-  await Promise.all([...orders.map((order) => tx.store.delete(order)), tx.done])
+  await within(async (db) => {
+    const tx = db.transaction('outbox', 'readwrite')
+    await Promise.all([...orders.map((order) => tx.store.delete(order)), tx.done])
+  })
 }
