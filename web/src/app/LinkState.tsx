@@ -10,11 +10,18 @@ export function LinkState({ entries }: { entries: readonly Entry[] }) {
   const session = useSession()
   const waiting = entries.filter((entry) => entry.state === 'waiting')
   const others = waiting.filter((entry) => entry.user !== session.data?.username)
+  const loose = waiting.filter((entry) => entry.loose)
   const count = waiting.length === 1 ? '1 entry is' : `${waiting.length} entries are`
   return (
     <>
       {link === 'no-network' && waiting.length > 0 ? (
         <Line role="status">No network. {count} kept on this device and will be sent by themselves.</Line>
+      ) : null}
+      {loose.length > 0 ? (
+        <Line role="status">
+          This device’s store does not answer. Leave this page open until{' '}
+          {loose.length === 1 ? 'one entry is' : `${loose.length} entries are`} sent.
+        </Line>
       ) : null}
       {link === 'fine' && others.length > 0 ? (
         <Line role="status">

@@ -46,17 +46,23 @@ export const device = ((): string => {
   }
 })()
 
+/** What is on disk, or nothing when the browser's store fails: then memory alone counts. */
+const onDisk = (): Promise<Entry[] | null> => store.kept().catch(() => null)
+
 async function reload(): Promise<void> {
-  const disk = await store.kept()
-  const known = new Set(disk.map((entry) => entry.event.id))
+  const disk = await onDisk()
+  if (!disk) return
+  const sent = now.entries.filter((e) => e.state === 'sent')
+  const gone = new Set(sent.map((e) => e.event.id))
+  const left = disk.filter((e) => !gone.has(e.event.id))
+  const known = new Set(left.map((e) => e.event.id))
   const newest = disk.at(-1)?.order ?? 0
-  // Entries already sent live in memory only; one recorded while the disk was being read must not be lost from view.
-  const memory = now.entries.filter((e) => !known.has(e.event.id))
-  const [sent, fresh] = [
-    memory.filter((e) => e.state === 'sent'),
-    memory.filter((e) => e.state === 'waiting' && e.order > newest),
-  ]
-  set({ entries: [...sent, ...disk, ...fresh] })
+  // One recorded while the disk was being read, or that the disk never took, must not be lost from view.
+  const fresh = now.entries.filter(
+    (e) =>
+      !known.has(e.event.id) && (e.loose ? e.state !== 'sent' : e.state === 'waiting' && e.order > newest),
+  )
+  set({ entries: [...sent, ...left, ...fresh] })
 }
 
 /** Begin for a person: take up what an earlier page left, and send it. */
@@ -66,7 +72,12 @@ export async function begin(username: string): Promise<void> {
   void flush()
 }
 
-/** Record something on a job. It is on disk before this returns. */
+/** Onto the disk, so that nothing takes it away; when the browser's store fails, held in memory and said to be loose. */
+async function hold(entry: Omit<Entry, 'order'>): Promise<Entry> {
+  return store.keep(entry).catch(() => ({ ...entry, order: Infinity, loose: true }))
+}
+
+/** Record something on a job. It is on disk before it shows; it shows and is sent though the disk should fail. */
 export async function record(job: string, seen: number, body: Body): Promise<string> {
   const event: Schemas['EventIn'] = {
     id: crypto.randomUUID(),
@@ -76,7 +87,7 @@ export async function record(job: string, seen: number, body: Body): Promise<str
     v: SHAPE,
     body,
   }
-  const entry = await store.keep({ job, user, event, state: 'waiting', message: '', seq: null })
+  const entry = await hold({ job, user, event, state: 'waiting', message: '', seq: null })
   set({ entries: [...now.entries, entry] })
   tabs?.postMessage('changed')
   void flush()
@@ -91,9 +102,15 @@ export function caughtUp(job: string, seq: number): void {
 
 /** Put away a refused entry after the person has seen why. */
 export async function putAway(entry: Entry): Promise<void> {
-  await store.drop([entry.order])
+  await drop([entry])
   set({ entries: now.entries.filter((each) => each.event.id !== entry.event.id) })
   tabs?.postMessage('changed')
+}
+
+/** Off the disk; one that stays there is sent again later, and taken as the repeat it is. */
+async function drop(entries: Entry[]): Promise<void> {
+  const orders = entries.filter((entry) => !entry.loose).map((entry) => entry.order)
+  if (orders.length) await store.drop(orders).catch(() => undefined)
 }
 
 function again(): void {
@@ -105,22 +122,22 @@ function again(): void {
 
 async function settle(batch: Entry[], receipts: Schemas['Receipt'][]): Promise<void> {
   const byId = new Map(receipts.map((receipt) => [receipt.id, receipt]))
-  const done: number[] = []
+  const done: Entry[] = []
   const outcome = new Map<string, Entry>()
   for (const entry of batch) {
     const receipt = byId.get(entry.event.id)
     if (!receipt) continue
     if (receipt.standing === 'refused') {
       const refused: Entry = { ...entry, state: 'refused', message: receipt.message ?? '' }
-      await store.change(refused)
+      if (!entry.loose) await store.change(refused).catch(() => undefined)
       outcome.set(entry.event.id, refused)
     } else {
-      done.push(entry.order)
+      done.push(entry)
       outcome.set(entry.event.id, { ...entry, state: 'sent', seq: receipt.seq ?? null })
     }
   }
-  await store.drop(done)
   set({ entries: now.entries.map((entry) => outcome.get(entry.event.id) ?? entry), link: 'fine' })
+  await drop(done)
 }
 
 async function refuse(batch: Entry[], message: string): Promise<void> {
