@@ -9,6 +9,7 @@ from ninja import Router, Status
 
 from apps.accounts.auth import Request, technician
 from apps.bench import flows, selectors
+from apps.bench.opening import opened_bench
 from apps.bench.schemas import BenchAnswer, BenchOut, CanBeFound, EventsIn, OfferOut, Receipts, StartJob
 from apps.register.lookup import drum_by_tag
 from drumwork.drums import DrumKind
@@ -16,7 +17,7 @@ from drumwork.drums import DrumKind
 router = Router(tags=["bench"])
 
 
-def _written(text: str, status: int = 200) -> HttpResponse:
+def _written(text: str | bytes, status: int = 200) -> HttpResponse:
     return HttpResponse(text, "application/json", status)
 
 
@@ -31,8 +32,7 @@ def bench(request: Request, job_id: UUID, since: int = -1) -> HttpResponse:
     """The job as it stands; nothing but its number when it has not moved on from `since`."""
     if since >= 0 and since == selectors.last_seq_of(job_id):
         return _written(f'{{"last_seq":{since},"bench":null}}')
-    job = selectors.job_by_id(job_id)
-    return _written(f'{{"last_seq":{job.last_seq},"bench":{selectors.written_bench(job)}}}')
+    return _written(opened_bench(job_id))
 
 
 @router.post("/jobs/{job_id}/events", response=Receipts, auth=technician, operation_id="bench_events")
