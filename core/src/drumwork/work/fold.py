@@ -8,6 +8,7 @@ from drumwork.errors import BadEvent
 from drumwork.work.kinds.clear import open_next_rounds
 from drumwork.work.kinds.registry import KINDS
 from drumwork.work.log import Entry, Logged, Rule, Standing, counting
+from drumwork.work.otherwise import begun_steps
 from drumwork.work.plan import Plan
 from drumwork.work.state import BenchState
 
@@ -40,11 +41,22 @@ def advance(state: BenchState, each: Logged) -> None:
     state.last_seq = max(state.last_seq, each.seq)
     if each.entry.kind in _AT_LOG:
         raise BadEvent("An undo or a decision changes what counted before: fold the log again.", kind=each.entry.kind)
+    before = state.plan
     state.live.append(each)
     for slot in each.entry.slots():
         state.slots[slot] = each
     each.entry.apply(state, each)
+    if state.plan is not before:
+        _begin_what_is_left(state)
     open_next_rounds(state)
+
+
+def _begin_what_is_left(state: BenchState) -> None:
+    """The plan changed: steps in which nothing was entered begin as it has them now."""
+    begun = begun_steps(state)
+    for step in state.plan.steps:
+        if step.id not in begun:
+            KINDS[step.kind].begin(state, step)
 
 
 def require_fits(state: BenchState, entry: Entry) -> None:

@@ -49,9 +49,10 @@ export const device = ((): string => {
 /** What is on disk, or nothing when the browser's store fails: then memory alone counts. */
 const onDisk = (): Promise<Entry[] | null> => store.kept().catch(() => null)
 
-async function reload(): Promise<void> {
+/** Whether the disk answered. */
+async function reload(): Promise<boolean> {
   const disk = await onDisk()
-  if (!disk) return
+  if (!disk) return false
   const sent = now.entries.filter((e) => e.state === 'sent')
   const gone = new Set(sent.map((e) => e.event.id))
   const left = disk.filter((e) => !gone.has(e.event.id))
@@ -63,6 +64,7 @@ async function reload(): Promise<void> {
       !known.has(e.event.id) && (e.loose ? e.state !== 'sent' : e.state === 'waiting' && e.order > newest),
   )
   set({ entries: [...sent, ...left, ...fresh] })
+  return true
 }
 
 /** Begin for a person: take up what an earlier page left, and send it. */
@@ -173,8 +175,17 @@ function next(): Entry[] {
   return mine.filter((entry) => entry.job === mine[0]?.job).slice(0, BATCH)
 }
 
+/** The disk answers again: what it had not taken is put there now. */
+async function keepLoose(): Promise<void> {
+  for (const entry of now.entries.filter((each) => each.loose && each.state === 'waiting')) {
+    const { loose: _, order: __, ...event } = entry
+    const kept = await hold(event)
+    set({ entries: now.entries.map((each) => (each.event.id === entry.event.id ? kept : each)) })
+  }
+}
+
 async function sendAll(): Promise<void> {
-  await reload()
+  if (await reload()) await keepLoose()
   for (let batch = next(); batch.length; batch = next()) await send(batch)
 }
 

@@ -99,3 +99,18 @@ it('shows and sends an entry though this device’s store never answers', async 
   expect(outbox.snapshot().entries).toMatchObject([{ state: 'sent', loose: true, event: { id } }])
   expect(asked).toEqual([id])
 })
+
+it('puts on the disk what it had not taken, once it answers again', async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  deaf(2)
+  vi.stubGlobal('fetch', () => Promise.reject(new TypeError('network')))
+  const outbox = await import('./outbox')
+  const recorded = outbox.record('j', 0, { kind: 'note', text: 'loose' })
+  await vi.advanceTimersByTimeAsync(20_000)
+  const id = await recorded
+  expect(outbox.snapshot().entries).toMatchObject([{ loose: true }])
+  vi.useRealTimers()
+  await outbox.begin('ines')
+  await vi.waitFor(() => expect(outbox.snapshot().entries[0]?.loose).toBeUndefined())
+  expect((await (await import('./store')).kept()).map((each) => each.event.id)).toEqual([id])
+})

@@ -21,7 +21,7 @@ interface Box extends DBSchema {
 }
 
 /** How long the browser's store may take over one act before it is asked again on a fresh connection. */
-export const ANSWER_MS = 4000
+export const ANSWER_MS = 2500
 const TRIES = 2
 
 let box: Promise<IDBPDatabase<Box>> | null = null
