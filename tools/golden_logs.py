@@ -10,6 +10,7 @@ import json
 import os
 import sys
 import uuid
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -27,21 +28,23 @@ from hypothesis import HealthCheck, Phase, given, seed, settings  # noqa: E402
 from hypothesis import strategies as st  # noqa: E402
 
 from apps.bench.figures import figures_of  # noqa: E402
-from apps.bench.shapes import shape_plan_head, shape_step  # noqa: E402
+from apps.bench.shapes import shape_anew, shape_plan_head, shape_step  # noqa: E402
 from apps.bench.stored import entry_to  # noqa: E402
 from apps.bench.wire import body_of  # noqa: E402
 from drumwork.drums import DrumKind, Side, traits_of  # noqa: E402
-from drumwork.errors import DrumworkError  # noqa: E402
+from drumwork.errors import BadEvent, DrumworkError  # noqa: E402
 from drumwork.findings import findings_for  # noqa: E402
-from drumwork.procedures.catalogue import CATALOGUE  # noqa: E402
+from drumwork.procedures.catalogue import CATALOGUE, work_named  # noqa: E402
 from drumwork.rods.clearing import Ear, Means, propose  # noqa: E402
 from drumwork.rods.layout import RodLayout  # noqa: E402
 from drumwork.work.clearing import clearing_task  # noqa: E402
 from drumwork.work.fold import fold, require_fits, standing_of  # noqa: E402
-from drumwork.work.kinds import clear, common, finding, passes, rest  # noqa: E402
+from drumwork.work.kinds import clear, common, finding, passes, rest, school  # noqa: E402
 from drumwork.work.log import Entry, Logged, Standing  # noqa: E402
+from drumwork.work.otherwise import planned_otherwise  # noqa: E402
 from drumwork.work.plan import DrumFacts, Plan, make_plan  # noqa: E402
 from drumwork.work.rounds import round_plan  # noqa: E402
+from drumwork.work.schools import SCHOOLS  # noqa: E402
 from drumwork.work.state import BenchState  # noqa: E402
 from drumwork.work.ways import Cadence, Ways  # noqa: E402
 
@@ -81,7 +84,19 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
     step = state.now or plan.steps[-1]
     if draw(st.integers(0, 9)) == 0:
         step = draw(st.sampled_from(plan.steps))
-    kinds = ["step_done", "undo", "note", "found", "target", "cadence", "step_size", "put_right", "means", "close"]
+    kinds = [
+        "step_done",
+        "undo",
+        "note",
+        "found",
+        "target",
+        "cadence",
+        "step_size",
+        "put_right",
+        "means",
+        "school",
+        "close",
+    ]
     kinds += ["turned"] * 8 + ["pass_added"] if step.kind == "passes" else []
     kinds += (
         ["reading"] * 5 + ["round", "round", "plan", "turned", "turned", "centre", "whole", "order", "uneven"]
@@ -152,6 +167,9 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
             known = draw(st.sampled_from(findings_for(plan.drum.kind)))
             rod = draw(st.sampled_from(rods)) if known.where == "rod" else None
             return finding.FindingMade(step.id, known.id, side, rod, draw(st.sampled_from([1, 2, 3])))
+        case "school":
+            quarrel = draw(st.sampled_from(SCHOOLS))
+            return school.SchoolChosen(quarrel.way, draw(st.sampled_from(quarrel.choices)).value)
         case "put_right":
             return finding.PutRight(draw(st.sampled_from(list(state.found)))) if state.found else None
         case _:
@@ -159,11 +177,14 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
 
 
 def _worked_out(state: BenchState, entry: Entry) -> Entry:
+    if isinstance(entry, school.SchoolChosen):
+        changes = planned_otherwise(state, work_named(state.plan.work), entry.way, entry.value)
+        if changes.too_late:
+            raise BadEvent(changes.too_late)
+        return replace(entry, plan=changes.plan)
     if not isinstance(entry, clear.RoundPlanned):
         return entry
     task = clearing_task(state, entry.step, entry.lap)
-    from dataclasses import replace
-
     return replace(entry, found=round_plan(task, propose(task)))
 
 
@@ -179,7 +200,7 @@ class Log:
         try:
             require_fits(self.state, entry)
             standing, against = standing_of(self.state, entry, self.seen[device], device)
-            if standing is Standing.APPLIED:
+            if standing is Standing.APPLIED or isinstance(entry, school.SchoolChosen):
                 entry = _worked_out(self.state, entry)
         except DrumworkError:
             return False
@@ -290,7 +311,12 @@ def _case(log: Log) -> dict[str, Any]:
         for each in figures.plans
     ]
     # A plan that was undone is not among the figures any more; the device need not know it.
-    return {"plan": PLANS.index(log.plan), "log": rows, "plans": plans, "stands": _stands(log.state)}  # fmt: skip
+    anew = [
+        shape_anew(row.id, row.entry.plan).model_dump(mode="json")
+        for row in log.rows
+        if isinstance(row.entry, school.SchoolChosen) and row.entry.plan
+    ]
+    return {"plan": PLANS.index(log.plan), "log": rows, "plans": plans, "anew": anew, "stands": _stands(log.state)}
 
 
 def main(path: str) -> None:

@@ -63,9 +63,7 @@ def test_a_change_in_what_it_is_made_of_is_seen_at_once(changed: str, house: Hou
     assert found == json.loads(written_bench(job_by_id(hands.job)))
 
 
-def test_an_entry_and_a_new_month_are_seen_at_once(
-    house: House, hands: Hands, monkeypatch: pytest.MonkeyPatch
-) -> None:
+def test_an_entry_and_a_new_month_are_seen_at_once(house: House, hands: Hands, monkeypatch: pytest.MonkeyPatch) -> None:
     job = job_by_id(hands.job)
     before = _bench(opened_bench(job.pk))
     hands.do(kind="note", text="a nick in the hoop")

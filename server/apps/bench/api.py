@@ -10,9 +10,21 @@ from ninja import Router, Status
 from apps.accounts.auth import Request, technician
 from apps.bench import flows, selectors
 from apps.bench.opening import opened_bench
-from apps.bench.schemas import BenchAnswer, BenchOut, CanBeFound, EventsIn, OfferOut, Receipts, StartJob
+from apps.bench.schemas import (
+    BenchAnswer,
+    BenchOut,
+    CanBeFound,
+    EventsIn,
+    OfferOut,
+    Receipts,
+    SchoolLeftOut,
+    StartJob,
+    WorkName,
+)
 from apps.register.lookup import drum_by_tag
+from apps.workshops.schemas import to_ways
 from drumwork.drums import DrumKind
+from drumwork.work.plan import Part
 
 router = Router(tags=["bench"])
 
@@ -45,6 +57,18 @@ def events(request: Request, job_id: UUID, body: EventsIn) -> Receipts:
 def work_for(request: Request, tag: str) -> list[OfferOut]:
     """The catalogue of work for this drum; where something does not suit, why not."""
     return selectors.offers_of(drum_by_tag(tag))
+
+
+@router.get("/work/{tag}/{work}/{part}/schools", response=list[SchoolLeftOut], operation_id="schools_of_work")
+def schools_of_work(request: Request, tag: str, work: WorkName, part: Part) -> list[SchoolLeftOut]:
+    """Where the trade disagrees, as far as it makes a difference to such a job on this drum."""
+    return selectors.schools_of_work(drum_by_tag(tag), work, part, to_ways(request.member.workshop))
+
+
+@router.get("/jobs/{job_id}/schools", response=list[SchoolLeftOut], operation_id="schools_of_job")
+def schools_of_job(request: Request, job_id: UUID) -> list[SchoolLeftOut]:
+    """Where the trade disagrees, as far as it makes a difference to what is left of this job."""
+    return selectors.schools_of_job(selectors.job_by_id(job_id))
 
 
 @router.get("/findings/{kind}", response=list[CanBeFound], operation_id="can_be_found")

@@ -29,13 +29,14 @@ from drumwork.errors import DrumworkError
 from drumwork.procedures.catalogue import work_named
 from drumwork.quantities import Pitch, parse_pitch
 from drumwork.rods.clearing import propose
-from drumwork.rods.patterns import Pattern
 from drumwork.work.clearing import clearing_task
 from drumwork.work.fold import require_fits, standing_of, where
 from drumwork.work.kinds.clear import RoundPlanned, TargetChosen
 from drumwork.work.kinds.common import Closed, Settled
 from drumwork.work.kinds.passes import RodTurn, Turned
+from drumwork.work.kinds.school import SchoolChosen
 from drumwork.work.log import Entry, Logged, Standing
+from drumwork.work.otherwise import planned_otherwise, with_school
 from drumwork.work.plan import Head, Plan, make_plan
 from drumwork.work.rounds import round_plan
 from drumwork.work.state import LOST
@@ -60,10 +61,8 @@ def _stock(asked: StartHead) -> StockItem | None:
 def _ways(asked: StartJob, member: Membership) -> Ways:
     """The workshop's ways, with what this job does otherwise."""
     ways = to_ways(member.workshop)
-    if asked.pattern:
-        ways = replace(ways, pattern=Pattern(asked.pattern))
-    if asked.first_head:
-        ways = replace(ways, first_head=asked.first_head)
+    for each in asked.schools:
+        ways = with_school(ways, each.way, each.value)
     return replace(ways, cadence=asked.cadence) if asked.cadence else ways
 
 
@@ -191,6 +190,13 @@ def _worked_out(ledger: Ledger, entry: RoundPlanned) -> RoundPlanned:
     return replace(entry, found=round_plan(task, propose(task)))
 
 
+def _planned_anew(ledger: Ledger, entry: SchoolChosen) -> SchoolChosen:
+    changes = planned_otherwise(ledger.state, work_named(ledger.plan.work), entry.way, entry.value)
+    if changes.too_late or not changes.any:
+        raise Refused("too_late", changes.too_late or "Nothing that is left of this job depends on it.", 422)
+    return replace(entry, plan=changes.plan)
+
+
 def _both(ledger: Ledger, second: Logged, member: Membership, event: EventIn) -> None:
     """Both turns happened: one more entry says what they come to together."""
     first = ledger.log[second.against or ""].entry
@@ -240,6 +246,8 @@ def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
     standing, against = standing_of(ledger.state, entry, event.seen, event.device)
     if isinstance(entry, RoundPlanned) and standing is Standing.APPLIED:
         entry = _worked_out(ledger, entry)
+    if isinstance(entry, SchoolChosen):
+        entry = _planned_anew(ledger, entry)
     if isinstance(entry, Settled):
         _settle(ledger, entry, member, event)
     if isinstance(entry, Closed):

@@ -68,7 +68,7 @@ class Ledger:
     """All entries of a job and the state they make."""
 
     job: Job
-    plan: Plan
+    began: Plan
     log: dict[str, Logged] = field(default_factory=dict)
     bodies: dict[str, dict[str, Any]] = field(default_factory=dict)
     made: dict[str, Any] = field(default_factory=dict)
@@ -93,9 +93,14 @@ class Ledger:
         self.log[each.id], self.bodies[each.id] = each, body
         self.texts.clear()
         if each.entry.kind in ("undo", "settle"):
-            self.state = fold(self.plan, self.log.values())
+            self.state = fold(self.began, self.log.values())
         elif each.standing is Standing.APPLIED:
             advance(self.state, each)
+
+    @property
+    def plan(self) -> Plan:
+        """The plan as it stands: what the job began with, or what a choice made of it since."""
+        return self.state.plan
 
     @property
     def settled(self) -> Mapping[str, str]:
@@ -138,7 +143,7 @@ def _read_on(known: _Known, job: Job) -> None:
 
 def _folded(known: _Known, job: Job) -> Ledger:
     ledger = Ledger(job, known.plan, dict(known.log), dict(known.bodies), known.made)
-    ledger.state = fold(ledger.plan, ledger.log.values())
+    ledger.state = fold(ledger.began, ledger.log.values())
     return ledger
 
 

@@ -33,11 +33,15 @@ _STANDS = f"""
     select concat_ws('/', j.xmin || j.ctid::text, d.xmin || d.ctid::text, w.xmin || w.ctid::text,
         {_versions(f"{_table(JobHead)} r where r.job_id = j.id")},
         {_versions(f"{_table(JobHead)} h join {_table(StockItem)} r on r.id = h.stock_item_id where h.job_id = j.id")},
-        {_versions(f'''{_table(JobHead)} h join {_table(StockItem)} s on s.id = h.stock_item_id
-            join {_table(HeadLine)} r on r.id = s.line_id where h.job_id = j.id''')},
+        {
+    _versions(f'''{_table(JobHead)} h join {_table(StockItem)} s on s.id = h.stock_item_id
+            join {_table(HeadLine)} r on r.id = s.line_id where h.job_id = j.id''')
+},
         {_versions(f"{_table(Fitting)} r where r.drum_id = d.id and r.retired_at is null")},
-        {_versions(f'''{_table(Fitting)} f join {_table(HeadLine)} r on r.name = f.head
-            where f.drum_id = d.id and f.retired_at is null''')},
+        {
+    _versions(f'''{_table(Fitting)} f join {_table(HeadLine)} r on r.name = f.head
+            where f.drum_id = d.id and f.retired_at is null''')
+},
         {_versions(f"{_table(KeptAnswer)} r where r.drum_id = d.id")})
     from {_table(Job)} j join {_table(Drum)} d on d.id = j.drum_id join {_table(Workshop)} w on w.id = j.workshop_id
     where j.id = %s

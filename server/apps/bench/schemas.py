@@ -11,7 +11,6 @@ from pydantic import BaseModel, Field, model_validator
 
 from apps.bench.stored import upcast_entry
 from apps.bench.wire import BodyIn, MoveIn
-from apps.workshops.schemas import TighteningPattern
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Where
 from drumwork.procedures.catalogue import CATALOGUE
@@ -35,6 +34,13 @@ class StartHead(Schema):
     target: str = Field("", max_length=30)
 
 
+class ChosenSchool(Schema):
+    """One thing this job does otherwise than the workshop."""
+
+    way: str = Field(max_length=30)
+    value: str = Field(max_length=30)
+
+
 class StartJob(Schema):
     """Start a job. The device makes the id, so that asking twice starts one job."""
 
@@ -43,9 +49,8 @@ class StartJob(Schema):
     work: WorkName
     part: Part = Part.BATTER
     heads: list[StartHead] = Field(default=[], max_length=2)
-    pattern: TighteningPattern | None = None
     cadence: Cadence | None = None
-    first_head: Side | None = None
+    schools: list[ChosenSchool] = Field(default=[], max_length=20)
 
 
 class EventIn(BaseModel):
@@ -316,12 +321,56 @@ class BenchShell(Schema):
     last_seq: int
 
 
+class OrdersOut(Schema):
+    """In which orders the rods of one head go."""
+
+    side: Side
+    pairs: list[list[int]]
+    tapping_order: list[int]
+    turning_order: list[int]
+    pattern_note: str
+
+
+class PlannedAnew(Schema):
+    """What an entry made of the plan; it counts as long as the entry does."""
+
+    entry: str
+    pattern: str
+    plan: list[StepOut]
+    heads: list[OrdersOut]
+
+
+class ChoiceLeft(Schema):
+    """One answer to a quarrel, and what it changes for what is left of a job."""
+
+    value: str
+    words: str
+    speaks_for: str
+    against: str
+    adds: list[str]
+    leaves_out: list[str]
+    alters: list[str]
+    fetch: list[str]
+    too_late: str
+
+
+class SchoolLeftOut(Schema):
+    """A quarrel that makes a difference to what is left of a job; `now` is how it is done."""
+
+    number: int
+    way: str
+    question: str
+    now: str
+    choices: list[ChoiceLeft]
+
+
 class BenchOut(BenchShell):
     """A job for the device to fold: the plan it began with, the raw log, and the figures by entry."""
 
     plan: list[StepOut]
     log: list[EntryOut]
     figures: Figures
+    anew: list[PlannedAnew] = []
 
 
 class BenchAnswer(Schema):

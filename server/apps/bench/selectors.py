@@ -7,7 +7,7 @@ from uuid import UUID
 from apps.bench.answers import film_in_hand, target_words
 from apps.bench.ledger import Ledger, look_at, with_heads
 from apps.bench.models import PARTS, DrumFinding, Job
-from apps.bench.schemas import BenchShell, CanBeFound, OfferOut, StandingFinding
+from apps.bench.schemas import BenchShell, CanBeFound, ChoiceLeft, OfferOut, SchoolLeftOut, StandingFinding
 from apps.bench.shapes import Said, shape_bench, write_bench
 from apps.heads.settling import settling_of, settling_words
 from apps.register.models import Drum
@@ -15,9 +15,23 @@ from apps.register.sides import facts_of
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Place, finding, findings_for
 from drumwork.membrane import Head
-from drumwork.procedures.catalogue import offers_for
+from drumwork.procedures.catalogue import offers_for, work_named
+from drumwork.work.fold import begin
+from drumwork.work.otherwise import SchoolLeft, schools_left
+from drumwork.work.plan import Part, make_plan
+from drumwork.work.ways import Ways
 
-__all__ = ["bench_of", "can_be_found", "job_by_id", "last_seq_of", "offers_of", "standing_findings", "written_bench"]
+__all__ = [
+    "bench_of",
+    "can_be_found",
+    "job_by_id",
+    "last_seq_of",
+    "offers_of",
+    "schools_of_job",
+    "schools_of_work",
+    "standing_findings",
+    "written_bench",
+]
 
 
 def last_seq_of(job_id: UUID) -> int:
@@ -83,6 +97,42 @@ def offers_of(drum: Drum) -> list[OfferOut]:
         )
         for offer in offers_for(facts_of(drum))
     ]
+
+
+def _school(left: SchoolLeft) -> SchoolLeftOut:
+    choices = []
+    for choice in left.school.choices:
+        changes = left.changes.get(choice.value)
+        choices.append(
+            ChoiceLeft(
+                value=choice.value,
+                words=choice.words,
+                speaks_for=choice.speaks_for,
+                against=choice.against,
+                adds=list(changes.adds) if changes else [],
+                leaves_out=list(changes.leaves_out) if changes else [],
+                alters=list(changes.alters) if changes else [],
+                fetch=list(changes.fetch) if changes else [],
+                too_late=changes.too_late if changes else "",
+            )
+        )
+    school = left.school
+    return SchoolLeftOut(number=school.number, way=school.way, question=school.question, now=left.now, choices=choices)
+
+
+def schools_of_job(job: Job) -> list[SchoolLeftOut]:
+    """The schools by which what is left of a job would go differently."""
+    ledger = look_at(job)
+    if ledger.state.closed:
+        return []
+    return [_school(each) for each in schools_left(ledger.state, work_named(ledger.plan.work))]
+
+
+def schools_of_work(drum: Drum, work: str, part: Part, ways: Ways) -> list[SchoolLeftOut]:
+    """The schools by which such a job on this drum would go differently; UnknownWork where it does not suit."""
+    procedure = work_named(work)
+    plan = make_plan(procedure, part, facts_of(drum), ways)
+    return [_school(each) for each in schools_left(begin(plan), procedure)]
 
 
 def can_be_found(kind: DrumKind) -> list[CanBeFound]:

@@ -13,7 +13,17 @@ from ninja import Schema
 from apps.bench.figures import figures_of
 from apps.bench.ledger import Ledger
 from apps.bench.models import Job, JobHead
-from apps.bench.schemas import BenchShell, ConflictOut, EntryOut, HeadOut, PassOut, PointOut, StepOut
+from apps.bench.schemas import (
+    BenchShell,
+    ConflictOut,
+    EntryOut,
+    HeadOut,
+    OrdersOut,
+    PassOut,
+    PlannedAnew,
+    PointOut,
+    StepOut,
+)
 from apps.bench.wire import body_of
 from apps.register.models import Drum
 from apps.register.schemas import size_words
@@ -23,13 +33,14 @@ from drumwork.rods.patterns import plan_pattern
 from drumwork.work.cautions import CAUTIONS
 from drumwork.work.conditions import condition_to
 from drumwork.work.fold import where
+from drumwork.work.kinds.school import SchoolChosen
 from drumwork.work.kinds.steps import Clear, Passes, Rest
 from drumwork.work.log import Logged
 from drumwork.work.pictures import PICTURES
 from drumwork.work.plan import Part, Plan, StepPlan
 from drumwork.work.words import Point
 
-__all__ = ["Said", "shape_bench", "shape_plan_head", "shape_step", "write_bench"]
+__all__ = ["Said", "shape_anew", "shape_bench", "shape_plan_head", "shape_step", "write_bench"]
 
 
 class Said(NamedTuple):
@@ -149,7 +160,7 @@ def _conflicts(ledger: Ledger) -> list[ConflictOut]:
 
 def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said]) -> BenchShell:
     """What the bench view of one job says beside plan, log and figures."""
-    workshop, plan, state = job.workshop, ledger.plan, ledger.state
+    workshop, plan, state = job.workshop, ledger.began, ledger.state
     return BenchShell.model_construct(
         id=str(job.id),
         tag=drum.tag,
@@ -188,7 +199,35 @@ def _text(of: Schema) -> str:
 
 
 def _plan_text(ledger: Ledger) -> str:
-    return f"[{','.join(_text(shape_step(step)) for step in ledger.plan.steps)}]"
+    return f"[{','.join(_text(shape_step(step)) for step in ledger.began.steps)}]"
+
+
+def _orders(plan: Plan, side: Side) -> OrdersOut:
+    head = shape_plan_head(plan, side)
+    return OrdersOut(**{name: head[name] for name in OrdersOut.model_fields})
+
+
+def shape_anew(entry: str, plan: Plan) -> PlannedAnew:
+    """What an entry made of the plan."""
+    return PlannedAnew(
+        entry=entry,
+        pattern=plan.ways.pattern.value,
+        plan=[shape_step(step) for step in plan.steps],
+        heads=[_orders(plan, side) for side in plan.sides],
+    )
+
+
+def _anew_text(entry: str, plan: Plan) -> str:
+    return _text(shape_anew(entry, plan))
+
+
+def _all_anew(ledger: Ledger) -> str:
+    made = (
+        ledger.once(f"anew {each.id}", partial(_anew_text, each.id, each.entry.plan))
+        for each in ledger.log.values()
+        if isinstance(each.entry, SchoolChosen) and each.entry.plan
+    )
+    return f"[{','.join(made)}]"
 
 
 def _entry_text(each: Logged, ledger: Ledger) -> str:
@@ -204,4 +243,5 @@ def write_bench(shell: BenchShell, ledger: Ledger) -> str:
     plan = ledger.once("plan", lambda: _plan_text(ledger))
     log = ledger.text("log", lambda: _log_text(ledger))
     figures = ledger.text("figures", lambda: _text(figures_of(ledger.state)))
-    return f'{_text(shell)[:-1]},"plan":{plan},"log":{log},"figures":{figures}}}'
+    anew = ledger.text("anew", lambda: _all_anew(ledger))
+    return f'{_text(shell)[:-1]},"plan":{plan},"log":{log},"figures":{figures},"anew":{anew}}}'

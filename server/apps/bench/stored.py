@@ -54,6 +54,17 @@ def _converter() -> Converter:
     return made
 
 
+@cache
+def _entry_converter() -> Converter:
+    """Entries that brought a new plan hold it with its shape."""
+    made = _converter().copy()
+    made.register_unstructure_hook(Plan, lambda plan: {"shape": PLAN_SHAPE, **plan_to(plan)})
+    made.register_structure_hook(
+        Plan, lambda stored, _: plan_from({k: v for k, v in stored.items() if k != "shape"}, stored["shape"])
+    )
+    return made
+
+
 def _by_kind(made: Converter, union: Any, of: Iterable[type]) -> None:
     """Classes of a union told apart by their `kind`."""
     known = {each.__dataclass_fields__["kind"].default: each for each in of}  # type: ignore[attr-defined]
@@ -108,7 +119,7 @@ def plan_from(stored: Mapping[str, Any], shape: int) -> Plan:
 
 def entry_to(entry: Entry) -> dict[str, Any]:
     """An entry as it is stored: its kind and its fields, SI beside what was typed."""
-    return {"kind": entry.kind, **_converter().unstructure(entry)}
+    return {"kind": entry.kind, **_entry_converter().unstructure(entry)}
 
 
 def entry_from(stored: Mapping[str, Any], version: int) -> Entry:
@@ -126,7 +137,7 @@ def entry_from(stored: Mapping[str, Any], version: int) -> Entry:
             version=version,
         )
     fields = {name: value for name, value in stored.items() if name != "kind"}
-    entry: Entry = _converter().structure(fields, ENTRY_KINDS[stored["kind"]])
+    entry: Entry = _entry_converter().structure(fields, ENTRY_KINDS[stored["kind"]])
     return entry
 
 

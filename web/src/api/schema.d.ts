@@ -98,6 +98,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/jobs/{job_id}/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schools Of Job
+         * @description Where the trade disagrees, as far as it makes a difference to what is left of this job.
+         */
+        get: operations["schools_of_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/work/{tag}": {
         parameters: {
             query?: never;
@@ -110,6 +130,26 @@ export interface paths {
          * @description The catalogue of work for this drum; where something does not suit, why not.
          */
         get: operations["work_for"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/work/{tag}/{work}/{part}/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schools Of Work
+         * @description Where the trade disagrees, as far as it makes a difference to such a job on this drum.
+         */
+        get: operations["schools_of_work"];
         put?: never;
         post?: never;
         delete?: never;
@@ -606,6 +646,11 @@ export interface components {
          * @description A job for the device to fold: the plan it began with, the raw log, and the figures by entry.
          */
         BenchOut: {
+            /**
+             * Anew
+             * @default []
+             */
+            anew: components["schemas"]["PlannedAnew"][];
             /** Badge */
             badge: string;
             cadence: components["schemas"]["Cadence"];
@@ -728,6 +773,30 @@ export interface components {
             /** Typed */
             typed: string;
         };
+        /**
+         * ChoiceLeft
+         * @description One answer to a quarrel, and what it changes for what is left of a job.
+         */
+        ChoiceLeft: {
+            /** Adds */
+            adds: string[];
+            /** Against */
+            against: string;
+            /** Alters */
+            alters: string[];
+            /** Fetch */
+            fetch: string[];
+            /** Leaves Out */
+            leaves_out: string[];
+            /** Speaks For */
+            speaks_for: string;
+            /** Too Late */
+            too_late: string;
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
+        };
         /** ChoiceOut */
         ChoiceOut: {
             /** Against */
@@ -760,6 +829,16 @@ export interface components {
             places: string[];
             /** Threads */
             threads: string[];
+        };
+        /**
+         * ChosenSchool
+         * @description One thing this job does otherwise than the workshop.
+         */
+        ChosenSchool: {
+            /** Value */
+            value: string;
+            /** Way */
+            way: string;
         };
         /**
          * ClosedIn
@@ -973,7 +1052,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** By */
             by: string;
             /** Device */
@@ -1016,7 +1095,7 @@ export interface components {
          */
         EventIn: {
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** Device */
             device: string;
             /**
@@ -1477,6 +1556,21 @@ export interface components {
          */
         OldHeads: "keep" | "never";
         /**
+         * OrdersOut
+         * @description In which orders the rods of one head go.
+         */
+        OrdersOut: {
+            /** Pairs */
+            pairs: number[][];
+            /** Pattern Note */
+            pattern_note: string;
+            side: components["schemas"]["Side"];
+            /** Tapping Order */
+            tapping_order: number[];
+            /** Turning Order */
+            turning_order: number[];
+        };
+        /**
          * OwedOut
          * @description One line of the list. `count` strokes of `unit`; red when `owed_now`.
          */
@@ -1695,6 +1789,20 @@ export interface components {
             wanted: number;
             /** Why */
             why: string;
+        };
+        /**
+         * PlannedAnew
+         * @description What an entry made of the plan; it counts as long as the entry does.
+         */
+        PlannedAnew: {
+            /** Entry */
+            entry: string;
+            /** Heads */
+            heads: components["schemas"]["OrdersOut"][];
+            /** Pattern */
+            pattern: string;
+            /** Plan */
+            plan: components["schemas"]["StepOut"][];
         };
         /** PlannedRod */
         PlannedRod: {
@@ -1976,6 +2084,38 @@ export interface components {
             step: string;
         };
         /**
+         * SchoolChosenIn
+         * @description From here on this job goes by another school (trade §17). The plan that comes of it is kept with the entry: nothing changes under the
+         *     hands when procedures do.
+         */
+        SchoolChosenIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "school";
+            /** Value */
+            value: string;
+            /** Way */
+            way: string;
+        };
+        /**
+         * SchoolLeftOut
+         * @description A quarrel that makes a difference to what is left of a job; `now` is how it is done.
+         */
+        SchoolLeftOut: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceLeft"][];
+            /** Now */
+            now: string;
+            /** Number */
+            number: number;
+            /** Question */
+            question: string;
+            /** Way */
+            way: string;
+        };
+        /**
          * SchoolOut
          * @description One thing the trade disagrees about, and its answers.
          */
@@ -2212,7 +2352,6 @@ export interface components {
          */
         StartJob: {
             cadence?: components["schemas"]["Cadence"] | null;
-            first_head?: components["schemas"]["Side"] | null;
             /**
              * Heads
              * @default []
@@ -2225,8 +2364,11 @@ export interface components {
             id: string;
             /** @default batter */
             part: components["schemas"]["Part"];
-            /** Pattern */
-            pattern?: ("star" | "neighbour-star" | "plus-cross" | "every-third" | "every-second") | null;
+            /**
+             * Schools
+             * @default []
+             */
+            schools: components["schemas"]["ChosenSchool"][];
             /** Tag */
             tag: string;
             /**
@@ -2850,6 +2992,37 @@ export interface operations {
             };
         };
     };
+    schools_of_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolLeftOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     work_for: {
         parameters: {
             query?: never;
@@ -2868,6 +3041,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OfferOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    schools_of_work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+                work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+                /** @description What a job is about. Two open jobs about the same part of one drum exclude each other. */
+                part: "batter" | "resonant" | "heads" | "wires" | "hardware" | "drum";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolLeftOut"][];
                 };
             };
             /** @description Refused */

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 
 from drumwork.errors import BadEvent
 from drumwork.work.kinds.clear import open_next_rounds
+from drumwork.work.kinds.finding import mark_gone
 from drumwork.work.kinds.registry import KINDS
 from drumwork.work.log import Entry, Logged, Rule, Standing, counting
 from drumwork.work.otherwise import begun_steps
@@ -57,6 +58,7 @@ def _begin_what_is_left(state: BenchState) -> None:
     for step in state.plan.steps:
         if step.id not in begun:
             KINDS[step.kind].begin(state, step)
+    mark_gone(state)
 
 
 def require_fits(state: BenchState, entry: Entry) -> None:

@@ -59,6 +59,8 @@ class Entry:
     kind: ClassVar[str]
     rule: ClassVar[Rule] = Rule.STANDS
     version: ClassVar[int] = 2
+    later_rests_on_it: ClassVar[bool] = False
+    """A later entry of the same kind holds what this one brought: it cannot be taken back before that one."""
 
     def slots(self) -> tuple[str, ...]:
         """What it is about. Two entries with a slot in common are about the same thing."""

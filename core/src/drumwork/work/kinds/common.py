@@ -62,6 +62,10 @@ class Undone(Entry):
             raise BadEvent("That entry is not in this job, or is already undone.", event_id=self.event)
         if found.device == "server":
             raise BadEvent("The job began with that. Choose another pitch instead.", event_id=self.event)
+        if found.entry.later_rests_on_it and any(
+            each.entry.kind == found.entry.kind and each.seq > found.seq for each in state.live
+        ):
+            raise BadEvent("A later choice was made on top of it. Take that back first.", event_id=self.event)
 
 
 @dataclass(frozen=True, slots=True)

@@ -94,6 +94,8 @@ class PassAdded(Entry):
         passes_of(state.plan.step(self.step))
 
     def apply(self, state: BenchState, at: Logged) -> None:
+        if self.step not in state.laps:  # the choice that brought this step was taken back
+            return
         order = state.plan.turning_order(state.plan.side_of(self.step))
         gone = state.lost_since(state.plan.side_of(self.step))
         state.laps[self.step].append(Lap(order, each=Turns(self.each_32), gone=gone))

@@ -1,5 +1,5 @@
 import type { Body } from '../../../api/outbox'
-import { freshLap, headOf, lostSince, owedIn, type Counted, type Folded, type FoldedLap } from './state'
+import { beginWhatIsLeft, freshLap, headOf, lostSince, owedIn, type Counted, type Folded, type FoldedLap } from './state'
 import type { Mark, Side } from './types'
 
 type Kind = Body['kind']
@@ -91,6 +91,19 @@ const APPLY: Apply = {
   put_right: (state, { event }) => {
     const found = state.found.get(event)
     if (found) state.found.set(event, { ...found, put_right: true })
+  },
+  school: (state, _, { event }) => {
+    const anew = state.answer.anew?.find((each) => each.entry === event)
+    if (!anew) return // the server has not told yet what comes of it
+    const { heads, ...answer } = state.answer
+    const orders = (side: Side) => anew.heads.find((each) => each.side === side)
+    state.answer = {
+      ...answer,
+      pattern: anew.pattern,
+      plan: anew.plan,
+      heads: heads.map((each) => ({ ...each, ...orders(each.side) })),
+    }
+    beginWhatIsLeft(state)
   },
   lent: (state, { what, from_tag }) => {
     state.notes.push(`${what} lent from ${from_tag}`)

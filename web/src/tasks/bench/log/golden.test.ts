@@ -10,6 +10,7 @@ interface Case {
   plan: number
   log: Answer['log']
   plans: { entry: string; rods: { rod: number; turns_32: number }[] }[]
+  anew: Answer['anew']
   stands: Record<string, unknown>
 }
 interface Golden {
@@ -27,7 +28,7 @@ interface Golden {
 // Made by tools/golden_logs.py from the core's own fold; `./test --web` makes them anew.
 const golden = JSON.parse(readFileSync('../.data/golden.json', 'utf8')) as Golden
 
-function answerOf({ plan, log, plans }: Case): Answer {
+function answerOf({ plan, log, plans, anew }: Case): Answer {
   const of = golden.plans[plan]
   return {
     id: 'j',
@@ -41,6 +42,7 @@ function answerOf({ plan, log, plans }: Case): Answer {
     log,
     figures: { readings: [], plans, rounds: [], pitches: [], uneven: [] },
     conflicts: [],
+    anew,
   } as unknown as Answer
 }
 

@@ -64,17 +64,31 @@ export const freshLap = (order: number[], each: number | null, until = ''): Fold
   plan: null,
 })
 
+type PlanStep = Answer['plan'][number]
+
+function beginStep(laps: Map<string, FoldedLap[]>, answer: Answer, step: PlanStep): void {
+  if (step.kind === 'passes')
+    laps.set(
+      step.id,
+      step.passes.map((each) => freshLap(each.order, each.each_32, each.until)),
+    )
+  if (step.kind === 'clear') laps.set(step.id, [freshLap(headOf(answer, step.side).turning_order, null)])
+}
+
+/** The plan changed: steps in which nothing was entered begin as it has them now. */
+export function beginWhatIsLeft(state: Folded): void {
+  const begun = new Set([
+    ...state.done.keys(),
+    ...state.live.flatMap(({ body }) => ('step' in body && body.step ? [body.step] : [])),
+  ])
+  for (const step of state.answer.plan)
+    if (!begun.has(step.id)) beginStep(state.laps, state.answer, step)
+}
+
 /** A job nothing was entered on: all passes lie there, and the first round of each clearing. */
 export function begin(answer: Answer): Folded {
   const laps = new Map<string, FoldedLap[]>()
-  for (const step of answer.plan) {
-    if (step.kind === 'passes')
-      laps.set(
-        step.id,
-        step.passes.map((each) => freshLap(each.order, each.each_32, each.until)),
-      )
-    if (step.kind === 'clear') laps.set(step.id, [freshLap(headOf(answer, step.side).turning_order, null)])
-  }
+  for (const step of answer.plan) beginStep(laps, answer, step)
   return {
     answer,
     done: new Map(),
