@@ -88,7 +88,7 @@ def make_house(slug: str) -> House:
 
 
 def start_body(
-    drum: Drum, work: str = "new-batter-head", part: str = "batter", pattern: str | None = None, **head: Any
+    drum: Drum, work: str = "new-batter-head", part: str = "batter", schools: dict[str, str] | None = None, **head: Any
 ) -> dict[str, Any]:
     """A job on one part; `head` is said of its first side."""
     side = "resonant" if part == "resonant" else "batter"
@@ -98,7 +98,7 @@ def start_body(
         "work": work,
         "part": part,
         "heads": [{"side": side, **head}],
-        "pattern": pattern,
+        "schools": [{"way": way, "value": value} for way, value in (schools or {}).items()],
     }
 
 

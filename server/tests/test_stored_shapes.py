@@ -10,6 +10,7 @@ from apps.bench.before_engine import entry_of_before
 from apps.bench.stored import ENTRY_VERSION, PLAN_SHAPE, entry_from, entry_to, plan_from, plan_to
 from drumwork.errors import BadEvent
 from drumwork.work.kinds.registry import ENTRY_KINDS
+from drumwork.work.kinds.school import SchoolChosen
 
 KEPT: dict[str, Any] = json.loads((Path(__file__).parent / "fixtures" / "stored_shapes.json").read_text())
 BEFORE, NOW = KEPT["entries"]["1"], KEPT["entries"]["2"]
@@ -41,6 +42,13 @@ def test_a_plan_of_every_shape_is_read(shape: str) -> None:
         assert plan.step(plan.steps[-1].id).kind == "close"
         if int(shape) == PLAN_SHAPE:
             assert json.loads(json.dumps(plan_to(plan))) == stored
+
+
+def test_a_plan_kept_with_an_entry_is_brought_up_with_the_entry() -> None:
+    stored = {"kind": "school", "way": "stretch", "value": "barely", "plan": {"shape": 1, **KEPT["plans"]["1"][0]}}
+    entry = entry_from(stored, ENTRY_VERSION)
+    assert isinstance(entry, SchoolChosen)
+    assert entry.plan == plan_from(KEPT["plans"]["1"][0], 1)
 
 
 def test_what_a_newer_program_wrote_is_not_guessed_at() -> None:

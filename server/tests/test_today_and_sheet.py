@@ -217,7 +217,7 @@ class TestJobsOwnWays:
         assert hands.lap()["plan"]["allowed"] == 2.0  # common practice, F2
 
     def test_a_pattern_chosen_for_one_job_is_that_jobs_only(self, api: Api, house: House) -> None:
-        _, bench = api("POST", "/bench/jobs", start_body(house.drum, pattern="every-third"))
+        _, bench = api("POST", "/bench/jobs", start_body(house.drum, schools={"pattern": "every-third"}))
         assert bench["pattern"] == "every-third"
         assert "three laps" in bench["heads"][0]["pattern_note"]  # six rods: common practice P4
         assert api("GET", "/session")[1]["workshop"]["pattern"] == "star"

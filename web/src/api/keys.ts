@@ -10,6 +10,8 @@ export const keys = {
   twoHeads: (tag: string, asked: object) => ['two-heads', tag, asked] as const,
   heads: (tag: string, side: string) => ['heads', tag, side] as const,
   schools: ['schools'] as const,
+  schoolsOfWork: (tag: string, work: string, part: string) => ['schools', tag, work, part] as const,
+  schoolsOfJob: (job: string) => ['schools-left', job] as const,
   patterns: (rods: number, lost: string) => ['patterns', rods, lost] as const,
   job: (id: string) => ['job', id] as const,
   findings: (kind: string) => ['findings', kind] as const,

@@ -22,6 +22,9 @@ import { FoundSheet } from './findings/FoundSheet'
 import { useFindings } from './findings/useFindings'
 import { spoken } from './say/words'
 import { useSay } from './say/useSay'
+import { WaysSheet } from './ways/WaysSheet'
+
+type Sheet = 'why' | 'otherwise' | 'found' | 'ways'
 
 interface Props {
   bench: Bench
@@ -36,18 +39,19 @@ interface Props {
 export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: Props) {
   const next = nextOf(bench)
   useFindings(bench.kind)
-  const [sheet, setSheet] = useState<'why' | 'otherwise' | 'found' | null>(null)
+  const [sheet, setSheet] = useState<Sheet | null>(null)
   const deeds = useDeeds({ bench, next, enter, open: setSheet, mayChange })
   const lap = 'lap' in next ? next.lap : null
   const rod = next.kind === 'turn' ? next.rod : next.kind === 'read' ? deeds.reading.rod : null
   const together = next.kind === 'turn' && next.group.length > 1
   const say = useSay(spoken(bench, next, rod))
-  useKeys({ v: say.there ? say.toggle : undefined })
+  const mayPlan = mayChange && bench.state === 'open'
+  useKeys({ v: say.there ? say.toggle : undefined, t: mayPlan ? () => setSheet('ways') : undefined })
   const allBut = (each: number) => deeds.exceptions.toggle(each, 'out')
   const onRod = next.kind === 'read' ? deeds.reading.choose : together ? allBut : undefined
   return (
     <Grid data-kind={next.kind}>
-      <BoardHead bench={bench} say={say} />
+      <BoardHead bench={bench} say={say} onWays={mayPlan ? () => setSheet('ways') : null} />
       <StepList bench={bench} now={stepNow(bench)} />
       <Disputes bench={bench} refused={refused} enter={enter} />
       <PanelFor bench={bench} next={next} deeds={deeds} onWhy={() => setSheet('why')} checkDays={checkDays} />
@@ -73,6 +77,7 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
           onClose={() => setSheet(null)}
         />
       ) : null}
+      {sheet === 'ways' ? <WaysSheet bench={bench} enter={enter} onClose={() => setSheet(null)} /> : null}
       {sheet === 'otherwise' && next.kind === 'turn' ? (
         <Otherwise
           rod={next.rod}

@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { elapsed } from '../../domain/dates'
 import { benchSheet } from '../../domain/paper'
+import { Key, Quiet } from '../../ui/Button'
 import { Head, Num, Soft } from '../../ui/Page'
 import { stepNow } from './cursor'
 import type { Bench } from './log/types'
@@ -14,8 +15,15 @@ function what(bench: Bench): string {
   return bench.heads.length > 1 && now ? `${title}, ${now} in hand` : title
 }
 
+interface Props {
+  bench: Bench
+  say: Say
+  /** Do the rest otherwise; null where nothing may be changed. */
+  onWays: (() => void) | null
+}
+
 /** Which drum, what is done to it, and for how long already. */
-export function BoardHead({ bench, say }: { bench: Bench; say: Say }) {
+export function BoardHead({ bench, say, onWays }: Props) {
   const now = useNow(1000)
   return (
     <Head>
@@ -28,6 +36,11 @@ export function BoardHead({ bench, say }: { bench: Bench; say: Say }) {
         {what(bench)}
       </Soft>
       <SayLine say={say} />
+      {onWays ? (
+        <Quiet onPress={onWays}>
+          Ways <Key>T</Key>
+        </Quiet>
+      ) : null}
       <a href={benchSheet(bench.id)} target="_blank" rel="noreferrer">
         Paper
       </a>

@@ -6,19 +6,19 @@ import { Choice } from '../../ui/Choice'
 import { Num, Soft } from '../../ui/Page'
 
 type Pattern = Schemas['WorkshopOut']['pattern']
-const WORDS: Record<Pattern, string> = {
-  star: 'star',
-  'neighbour-star': 'neighbour star',
-  'plus-cross': 'plus, then cross',
-  'every-third': 'every third rod',
-  'every-second': 'every second rod',
-}
+const PATTERNS: [Pattern, string][] = [
+  ['star', 'star'],
+  ['neighbour-star', 'neighbour star'],
+  ['plus-cross', 'plus, then cross'],
+  ['every-third', 'every third rod'],
+  ['every-second', 'every second rod'],
+]
 
 interface Props {
   rods: number
   lost: readonly number[]
-  value: Pattern
-  onChange: (value: Pattern) => void
+  value: string
+  onChange: (value: string) => void
 }
 
 /** The tightening order, with the order itself and what it does on this head. */
@@ -33,18 +33,18 @@ export function PatternChoice({ rods, lost, value, onChange }: Props) {
   const chosen = patterns.data?.find((each) => each.pattern === value)
   return (
     <div>
-      <Choice
+      <Choice<string>
         label="Order of the rods"
         value={value}
         onChange={onChange}
-        options={(Object.keys(WORDS) as Pattern[]).map((pattern) => {
+        options={PATTERNS.map(([pattern, words]) => {
           const found = patterns.data?.find((each) => each.pattern === pattern)
           const note = found?.recommended
             ? 'keeps this hoop flattest'
             : found && !found.reaches_all
               ? 'in shifted laps'
               : ''
-          return { value: pattern, words: WORDS[pattern], ...(note ? { note } : {}) }
+          return { value: pattern, words, ...(note ? { note } : {}) }
         })}
       />
       {chosen ? (

@@ -7,8 +7,9 @@ import { Choice } from '../../ui/Choice'
 import { Head, Num, Owed, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
 import { PatternChoice } from './PatternChoice'
-import { useStartJob, type Given, type Side } from './useStartJob'
+import { useStartJob, type Given } from './useStartJob'
 import { OneHead } from './OneHead'
+import { Schools } from './Schools'
 import { Body, Foot, Heads } from './StartForm'
 
 /** Decide what a job starts with: the heads, the reason, the order, the wanted pitch. */
@@ -44,7 +45,7 @@ function Start(props: Given) {
   const { sheet, offer } = props
   const navigate = useNavigate()
   const start = useStartJob(props)
-  const { stateOf, chosen, set, go, pending, refused } = start
+  const { stateOf, chosen, wayOf, setWay, go, pending, refused } = start
   useKeys({ PageDown: go, ' ': go })
   const first = stateOf(offer.sides[0] ?? 'batter')
   const now = offer.sides
@@ -66,10 +67,10 @@ function Start(props: Given) {
       <Body>
         {offer.why_not ? <Problem>{offer.why_not}</Problem> : null}
         {offer.sides.length > 1 ? (
-          <Choice<Side>
+          <Choice
             label="Which head first; it is read again at the end"
-            value={chosen.first}
-            onChange={set('first')}
+            value={wayOf('first_head')}
+            onChange={setWay('first_head')}
             options={offer.sides.map((side) => ({ value: side, words: `${side} first` }))}
           />
         ) : null}
@@ -83,17 +84,20 @@ function Start(props: Given) {
             <PatternChoice
               rods={first?.rods ?? 0}
               lost={first?.lost ?? []}
-              value={chosen.pattern}
-              onChange={set('pattern')}
+              value={wayOf('pattern')}
+              onChange={setWay('pattern')}
             />
             <Choice<Cadence>
               label="Turns are confirmed"
               value={chosen.cadence}
-              onChange={set('cadence')}
+              onChange={start.setCadence}
               options={CADENCES}
             />
           </>
         ) : null}
+        {offer.why_not ? null : (
+          <Schools tag={sheet.tag} offer={offer} wayOf={wayOf} onChange={setWay} asked={chosen.otherwise} />
+        )}
         {refused && !aboutPitch ? (
           <Problem>
             {refused.message}{' '}

@@ -21,8 +21,8 @@ const workshop = {
   length_unit: 'in',
   a4_hz: 440,
   pattern: 'star',
-  step_32: 2,
   stretch: 'palm',
+  step_32: 2,
   logo: 'badge',
   grease: 'when-dry',
   after_stretch: 'back',
@@ -97,6 +97,19 @@ const heads = [
   { stock_item: 8, head: 'double 7+7 clear', finish: 'clear', size: '12 in', count: 0, shelf: 'A2' },
 ]
 
+const schools = [
+  {
+    number: 2,
+    way: 'stretch',
+    question: 'How is a new head seated?',
+    now: 'palm',
+    choices: [
+      { value: 'palm', words: 'by palm pressure', speaks_for: 'Gentle.', against: 'Stretches the middle.' },
+      { value: 'barely', words: 'barely', speaks_for: 'Whole life.', against: 'Drops more.' },
+    ],
+  },
+]
+
 beforeEach(() => {
   calls.length = 0
   answers = {
@@ -114,6 +127,7 @@ beforeEach(() => {
     ],
     fitting: () => [200, heads],
     patterns: () => [200, patterns],
+    schools: () => [200, schools],
     jobs: (body) => [201, { id: body['id'], last_seq: 1 }],
   }
   vi.stubGlobal('fetch', async (request: Request) => {
@@ -156,7 +170,7 @@ describe('starting a job', () => {
       work: 'new-head',
       part: 'batter',
       heads: [{ side: 'batter', stock_item: 7, reason: 'dents or craters', target: '210' }],
-      pattern: 'star',
+      schools: [],
       cadence: 'rod',
     })
   })
@@ -233,7 +247,7 @@ describe('starting a job', () => {
     await waitFor(() =>
       expect(posted()).toMatchObject({
         part: 'heads',
-        first_head: 'batter',
+        schools: [{ way: 'first_head', value: 'batter' }],
         cadence: 'pair',
         heads: [
           { side: 'batter', target: '210' },
@@ -246,5 +260,20 @@ describe('starting a job', () => {
   it('says so when there is no such work', async () => {
     show('/drums/MQ-012/start?work=polish&part=batter')
     expect(await screen.findByText(/no such work/)).toBeTruthy()
+  })
+
+  it('does one thing otherwise than the workshop, with what speaks for and against it', async () => {
+    show('/drums/MQ-012/start?work=new-head&part=batter')
+    await userEvent.click(await screen.findByText('Workshop’s ways, 1 of them matter here'))
+    await userEvent.click(screen.getByText('barely'))
+    expect(screen.getByText(/But: Drops more/)).toBeTruthy()
+    expect(screen.getByText('This time otherwise: barely')).toBeTruthy()
+    await userEvent.click(screen.getByText(/Start on the bench/))
+    await waitFor(() =>
+      expect(posted()).toMatchObject({
+        schools: [{ way: 'stretch', value: 'barely' }],
+        heads: [{ side: 'batter' }],
+      }),
+    )
   })
 })

@@ -25,9 +25,9 @@ export interface ForHead {
 
 interface Chosen {
   heads: Partial<Record<Side, ForHead>>
-  pattern: Schemas['WorkshopOut']['pattern']
   cadence: Schemas['Cadence']
-  first: Side
+  /** What this job does otherwise than the workshop, by the name of the way. */
+  otherwise: Record<string, string>
 }
 
 /** The head of the same line as the old one, else any that is in stock. */
@@ -68,9 +68,8 @@ export function useStartJob({ sheet, offer, reason }: Given) {
   const stateOf = (side: Side) => sheet.sides.find((each) => each.side === side)
   const [chosen, setChosen] = useState<Chosen>({
     heads: {},
-    pattern: workshop?.pattern ?? 'star',
     cadence: workshop?.cadence ?? 'rod',
-    first: workshop?.first_head ?? 'resonant',
+    otherwise: {},
   })
   const shelves = useShelves(sheet.tag, offer.sides, offer.changes_heads)
   const begin = useBegin(sheet.tag)
@@ -97,14 +96,18 @@ export function useStartJob({ sheet, offer, reason }: Given) {
           target: head.target,
         }
       }),
-      pattern: chosen.pattern,
       cadence: chosen.cadence,
-      first_head: chosen.first,
+      schools: Object.entries(chosen.otherwise).map(([way, value]) => ({ way, value })),
     })
-  const set =
-    <K extends 'pattern' | 'cadence' | 'first'>(name: K) =>
-    (value: Chosen[K]) =>
-      setChosen((now) => ({ ...now, [name]: value }))
+  const setCadence = (cadence: Chosen['cadence']) => setChosen((now) => ({ ...now, cadence }))
+  const wayOf = (way: string): string =>
+    chosen.otherwise[way] ??
+    (workshop && way in workshop ? String(workshop[way as keyof typeof workshop]) : '')
+  const setWay = (way: string) => (value: string) =>
+    setChosen((now) => ({ ...now, otherwise: { ...now.otherwise, [way]: value } }))
   const refused: ErrorBody | null = begin.error instanceof ApiError ? begin.error.body : null
-  return { stateOf, headOf, shelfOf, stockOf, setHead, chosen, set, go, pending: begin.isPending, refused }
+  return {
+    ...{ stateOf, headOf, shelfOf, stockOf, setHead, chosen, setCadence, wayOf, setWay, go, refused },
+    pending: begin.isPending,
+  }
 }

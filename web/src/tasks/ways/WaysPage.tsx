@@ -9,7 +9,7 @@ import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { asWays, MOMENTS, NUMBERS, PLAIN, type Ways } from './choices'
-import { SchoolChoice } from './SchoolChoice'
+import { SchoolChoice } from '../../ui/SchoolChoice'
 
 /** Where the trade disagrees, each workshop has its way. */
 export function WaysPage() {

@@ -1,5 +1,14 @@
 import type { Body } from '../../../api/outbox'
-import { beginWhatIsLeft, freshLap, headOf, lostSince, owedIn, type Counted, type Folded, type FoldedLap } from './state'
+import {
+  beginWhatIsLeft,
+  freshLap,
+  headOf,
+  lostSince,
+  owedIn,
+  type Counted,
+  type Folded,
+  type FoldedLap,
+} from './state'
 import type { Mark, Side } from './types'
 
 type Kind = Body['kind']

@@ -81,8 +81,7 @@ export function beginWhatIsLeft(state: Folded): void {
     ...state.done.keys(),
     ...state.live.flatMap(({ body }) => ('step' in body && body.step ? [body.step] : [])),
   ])
-  for (const step of state.answer.plan)
-    if (!begun.has(step.id)) beginStep(state.laps, state.answer, step)
+  for (const step of state.answer.plan) if (!begun.has(step.id)) beginStep(state.laps, state.answer, step)
 }
 
 /** A job nothing was entered on: all passes lie there, and the first round of each clearing. */

@@ -111,7 +111,7 @@ export interface Finding extends Mark {
 }
 
 /** A job as it stands: the server's plan and log with this device's own entries, folded. */
-export interface Bench extends Omit<Answer, 'plan' | 'log' | 'figures' | 'heads'> {
+export interface Bench extends Omit<Answer, 'plan' | 'log' | 'figures' | 'heads' | 'anew'> {
   steps: Step[]
   heads: Head[]
   /** The head of the step in hand; of a step about none, the first. */

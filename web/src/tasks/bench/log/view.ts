@@ -189,7 +189,7 @@ function headView(state: Folded, side: Side): Head {
 
 /** The folded job for the screen. */
 export function view(state: Folded): Bench {
-  const { plan: _p, log: _l, figures: _f, ...answer } = state.answer
+  const { plan: _p, log: _l, figures: _f, anew: _a, ...answer } = state.answer
   const steps = shownSteps(state).map((step) => stepView(state, step))
   const heads = answer.heads.map((each) => headView(state, each.side))
   const now = steps.find((step) => !step.done)

@@ -1,16 +1,26 @@
+import type { ReactNode } from 'react'
 import styled from 'styled-components'
-import type { Schemas } from '../../api/client'
-import { Choice } from '../../ui/Choice'
-import { Soft } from '../../ui/Page'
+import { Choice } from './Choice'
+import { Soft } from './Page'
+
+interface Answer {
+  value: string
+  words: string
+  speaks_for: string
+  against: string
+  too_late?: string
+}
 
 interface Props {
-  school: Schemas['SchoolOut']
+  school: { question: string; choices: Answer[] }
   value: string
   onChange: (value: string) => void
+  /** What follows from the answer chosen, where that is known. */
+  children?: ReactNode
 }
 
 /** One thing the trade disagrees about: the answers, and what speaks for and against the one chosen. */
-export function SchoolChoice({ school, value, onChange }: Props) {
+export function SchoolChoice({ school, value, onChange, children }: Props) {
   const chosen = school.choices.find((each) => each.value === value)
   return (
     <One>
@@ -18,13 +28,19 @@ export function SchoolChoice({ school, value, onChange }: Props) {
         label={school.question}
         value={value}
         onChange={onChange}
-        options={school.choices.map((each) => ({ value: each.value, words: each.words }))}
+        options={school.choices.map((each) => ({
+          value: each.value,
+          words: each.words,
+          disabled: Boolean(each.too_late),
+          ...(each.too_late ? { note: each.too_late } : {}),
+        }))}
       />
       {chosen ? (
         <p>
           {chosen.speaks_for} <Soft>But: {chosen.against}</Soft>
         </p>
       ) : null}
+      {children}
     </One>
   )
 }
