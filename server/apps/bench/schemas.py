@@ -341,7 +341,7 @@ class PlannedAnew(Schema):
 
 
 class ChoiceLeft(Schema):
-    """One answer to a quarrel, and what it changes for what is left of a job."""
+    """One answer to a quarrel, and what it changes for what is left of a job; `why_not` where it cannot be chosen."""
 
     value: str
     words: str
@@ -351,7 +351,7 @@ class ChoiceLeft(Schema):
     leaves_out: list[str]
     alters: list[str]
     fetch: list[str]
-    too_late: str
+    why_not: str
 
 
 class SchoolLeftOut(Schema):

@@ -17,7 +17,7 @@ from drumwork.findings import Follow, Place, finding, findings_for
 from drumwork.membrane import Head
 from drumwork.procedures.catalogue import offers_for, work_named
 from drumwork.work.fold import begin
-from drumwork.work.otherwise import SchoolLeft, schools_left
+from drumwork.work.otherwise import Changes, SchoolLeft, schools_left
 from drumwork.work.plan import Part, make_plan
 from drumwork.work.ways import Ways
 
@@ -99,6 +99,10 @@ def offers_of(drum: Drum) -> list[OfferOut]:
     ]
 
 
+def _why_not(changes: Changes) -> str:
+    return changes.too_late or ("" if changes.any else "No different on this drum.")
+
+
 def _school(left: SchoolLeft) -> SchoolLeftOut:
     choices = []
     for choice in left.school.choices:
@@ -113,7 +117,7 @@ def _school(left: SchoolLeft) -> SchoolLeftOut:
                 leaves_out=list(changes.leaves_out) if changes else [],
                 alters=list(changes.alters) if changes else [],
                 fetch=list(changes.fetch) if changes else [],
-                too_late=changes.too_late if changes else "",
+                why_not=_why_not(changes) if changes else "",
             )
         )
     school = left.school

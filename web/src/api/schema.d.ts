@@ -775,7 +775,7 @@ export interface components {
         };
         /**
          * ChoiceLeft
-         * @description One answer to a quarrel, and what it changes for what is left of a job.
+         * @description One answer to a quarrel, and what it changes for what is left of a job; `why_not` where it cannot be chosen.
          */
         ChoiceLeft: {
             /** Adds */
@@ -790,10 +790,10 @@ export interface components {
             leaves_out: string[];
             /** Speaks For */
             speaks_for: string;
-            /** Too Late */
-            too_late: string;
             /** Value */
             value: string;
+            /** Why Not */
+            why_not: string;
             /** Words */
             words: string;
         };

@@ -8,7 +8,7 @@ interface Answer {
   words: string
   speaks_for: string
   against: string
-  too_late?: string
+  why_not?: string
 }
 
 interface Props {
@@ -31,8 +31,8 @@ export function SchoolChoice({ school, value, onChange, children }: Props) {
         options={school.choices.map((each) => ({
           value: each.value,
           words: each.words,
-          disabled: Boolean(each.too_late),
-          ...(each.too_late ? { note: each.too_late } : {}),
+          disabled: Boolean(each.why_not),
+          ...(each.why_not ? { note: each.why_not } : {}),
         }))}
       />
       {chosen ? (

@@ -46,7 +46,7 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
   const together = next.kind === 'turn' && next.group.length > 1
   const say = useSay(spoken(bench, next, rod))
   const mayPlan = mayChange && bench.state === 'open'
-  useKeys({ v: say.there ? say.toggle : undefined, t: mayPlan ? () => setSheet('ways') : undefined })
+  useKeys({ v: say.there ? say.toggle : undefined, j: mayPlan ? () => setSheet('ways') : undefined })
   const allBut = (each: number) => deeds.exceptions.toggle(each, 'out')
   const onRod = next.kind === 'read' ? deeds.reading.choose : together ? allBut : undefined
   return (

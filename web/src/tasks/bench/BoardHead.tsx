@@ -38,7 +38,7 @@ export function BoardHead({ bench, say, onWays }: Props) {
       <SayLine say={say} />
       {onWays ? (
         <Quiet onPress={onWays}>
-          Ways <Key>T</Key>
+          Ways <Key>J</Key>
         </Quiet>
       ) : null}
       <a href={benchSheet(bench.id)} target="_blank" rel="noreferrer">

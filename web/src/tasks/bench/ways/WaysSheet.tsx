@@ -49,15 +49,16 @@ export function WaysSheet({ bench, enter, onClose }: Props) {
 const listed = (words: string, of: string[]) => (of.length ? `${words} ${of.join(', ')}` : '')
 
 /** What a choice changes for what is left. */
-export const changeWords = (choice: Schemas['ChoiceLeft']): string =>
-  [
-    listed('Brings', choice.adds),
+export function changeWords(choice: Schemas['ChoiceLeft']): string {
+  const words = [
+    listed('brings', choice.adds),
     listed('leaves out', choice.leaves_out),
     listed('changes', choice.alters),
     listed('takes besides', choice.fetch),
   ]
-    .filter(Boolean)
-    .join('; ')
+  const said = words.filter(Boolean).join('; ')
+  return `${said.charAt(0).toUpperCase()}${said.slice(1)}.`
+}
 
 function School({ school, onChoose }: { school: Schemas['SchoolLeftOut']; onChoose: (v: string) => void }) {
   const [value, setValue] = useState(school.now)
@@ -67,7 +68,7 @@ function School({ school, onChoose }: { school: Schemas['SchoolLeftOut']; onChoo
       {chosen && value !== school.now ? (
         <Then>
           <Plain onPress={() => onChoose(value)}>From here on: {chosen.words}</Plain>
-          <Soft>{changeWords(chosen) || 'Nothing left changes.'}.</Soft>
+          <Soft>{changeWords(chosen)}</Soft>
         </Then>
       ) : null}
     </SchoolChoice>
