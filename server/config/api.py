@@ -12,6 +12,7 @@ from apps.accounts.auth import member
 from apps.bench.api import router as bench
 from apps.drums.api import router as register
 from apps.heads.api import router as heads
+from apps.heads.shelf import router as shelf
 from apps.hearing.api import router as hearing
 from apps.paper.api import router as paper
 from apps.sound.api import router as sound
@@ -43,6 +44,7 @@ api.add_router("/workshop", workshops)
 api.add_router("/today", today)
 api.add_router("/register", register)
 api.add_router("/heads", heads)
+api.add_router("/shelf", shelf)
 api.add_router("/sound", sound)
 api.add_router("/bench", bench)
 api.add_router("/hearing", hearing)

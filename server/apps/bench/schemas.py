@@ -124,6 +124,7 @@ class StepOut(Schema):
     down: bool
     again: bool
     zero: bool
+    lays_out: bool
     looks_at: list[Where]
     picture: Picture
     picture_words: str
@@ -271,7 +272,8 @@ class ConflictOut(Schema):
 
 
 class HeadOut(Schema):
-    """One head of the job, as it began: its rods, the orders they go in, what goes on and comes off."""
+    """One head of the job, as it began: its rods, the orders they go in, what goes on and comes off; on which shelf the new one lies and how
+    many are left there."""
 
     side: Side
     new_head: str
@@ -285,6 +287,8 @@ class HeadOut(Schema):
     tapping_order: list[int]
     turning_order: list[int]
     pattern_note: str
+    shelf: str
+    left: int | None
     target_words: str
     settling_words: str
 

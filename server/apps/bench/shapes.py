@@ -74,6 +74,7 @@ def shape_step(step: StepPlan) -> StepOut:
         down=isinstance(data, Passes) and data.down,
         again=isinstance(data, Clear) and data.again,
         zero=step.zero,
+        lays_out="lay-out" in step.does,
         looks_at=list(step.looks_at),
         picture=step.picture,
         picture_words=PICTURES.get(step.picture, ""),
@@ -128,6 +129,8 @@ def _head(plan: Plan, head: JobHead, said: Said) -> HeadOut:
         new_head=head.new_head,
         old_head=head.old_head,
         reason=head.reason,
+        shelf=head.stock_item.shelf if head.stock_item else "",
+        left=head.stock_item.count if head.stock_item else None,
         target_words=said.target,
         settling_words=said.settling,
     )

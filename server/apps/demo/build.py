@@ -16,7 +16,7 @@ from apps.bench.models import PARTS, Job, JobHead, KeptAnswer
 from apps.bench.stored import PLAN_SHAPE, plan_to
 from apps.demo import scenario as s
 from apps.followups.models import FollowUp
-from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
+from apps.heads.models import Fitting, HeadLine, ShelfThing, StockItem, WireLine
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.register.schemas import KIND_WORDS
@@ -79,6 +79,10 @@ class Builder:
         lines = [HeadLine(workshop=self.workshop, **line._asdict()) for line in s.LINES]
         HeadLine.objects.bulk_create(lines)
         WireLine.objects.bulk_create(WireLine(workshop=self.workshop, **wires._asdict()) for wires in s.WIRES)
+        ShelfThing.objects.bulk_create(
+            ShelfThing(workshop=self.workshop, **thing._asdict(), said_by_name=s.BENCH, said_at=self.day(90))
+            for thing in s.THINGS
+        )
         sizes = sorted({(m.diameter, head) for m in s.MODELS.values() for head in (*m.batter_heads, m.resonant_head)})
         by_name = {line.name: line for line in lines}
         StockItem.objects.bulk_create(

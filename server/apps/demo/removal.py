@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 
 from apps.bench.models import DrumFinding, Job, JobEvent, JobHead, KeptAnswer
 from apps.followups.models import FollowUp
-from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
+from apps.heads.models import Fitting, HeadLine, ShelfThing, StockItem, WireLine
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.workshops.models import Workshop
@@ -31,6 +31,7 @@ def remove_workshop(workshop: Workshop) -> None:
         StockItem,
         HeadLine,
         WireLine,
+        ShelfThing,
         KitDrum,
         Kit,
         Drum,

@@ -55,6 +55,33 @@ WIRES = (
 )
 
 
+class Thing(NamedTuple):
+    """A tool or material, and where it lies."""
+
+    name: str
+    place: str
+    short: bool = False
+
+
+THINGS = (
+    Thing("drum key", "rail over the bench"),
+    Thing("second drum key", "rail over the bench"),
+    Thing("high-tension key", "rail over the bench"),
+    Thing("soft mallet or stick", "jar on the sill"),
+    Thing("cloth or padded stool", "by the door"),
+    Thing("mat or carpet", "by the door"),
+    Thing("rags", "bin under the bench"),
+    Thing("light grease", "drawer 2"),
+    Thing("tape", "drawer 1"),
+    Thing("marker", "drawer 1"),
+    Thing("strap or cord", "drawer 4"),
+    Thing("damping ring", "hook by the bass rack"),
+    Thing("rope", "loft, left"),
+    Thing("spare leather ear", "drawer 5", True),
+    Thing("felt", "drawer 3", True),
+)
+
+
 class Model(NamedTuple):
     """A sort of drum the library owns: sizes in inches, lug pitches in hertz."""
 

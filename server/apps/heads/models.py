@@ -61,6 +61,20 @@ class StockItem(Owned):
         ]
 
 
+class ShelfThing(Owned):
+    """Where a tool or material lies, and whether there is none left. Its name is the one lay-out lists use."""
+
+    name = models.CharField(max_length=80)
+    place = models.CharField(max_length=60, blank=True)
+    short = models.BooleanField(default=False)
+    said_by_name = models.CharField(max_length=60, blank=True)
+    said_at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [models.UniqueConstraint(fields=["workshop", "name"], name="shelf_thing_unique")]
+
+
 class _TstzRange(Func):
     function = "TSTZRANGE"
     output_field = DateTimeRangeField()

@@ -479,6 +479,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/things": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Things
+         * @description Everything somebody said a place of, or that there is none of.
+         */
+        get: operations["shelf_things"];
+        /**
+         * Keep
+         * @description Keep where a thing lies, and whether there is any.
+         */
+        put: operations["keep_shelf_thing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sound/{tag}": {
         parameters: {
             query?: never;
@@ -1321,13 +1345,16 @@ export interface components {
         Grease: "always" | "when-dry" | "never-on-new" | "never";
         /**
          * HeadOut
-         * @description One head of the job, as it began: its rods, the orders they go in, what goes on and comes off.
+         * @description One head of the job, as it began: its rods, the orders they go in, what goes on and comes off; on which shelf the new one lies and how
+         *     many are left there.
          */
         HeadOut: {
             /** Beside Bed */
             beside_bed: number[];
             /** Beside Port */
             beside_port: number[];
+            /** Left */
+            left: number | null;
             /** Lost */
             lost: number[];
             /** New Head */
@@ -1344,6 +1371,8 @@ export interface components {
             rods: number;
             /** Settling Words */
             settling_words: string;
+            /** Shelf */
+            shelf: string;
             side: components["schemas"]["Side"];
             /** Tapping Order */
             tapping_order: number[];
@@ -2408,6 +2437,8 @@ export interface components {
              * @enum {string}
              */
             kind: "tick" | "passes" | "clear" | "rest" | "close" | "stop";
+            /** Lays Out */
+            lays_out: boolean;
             /** Looks At */
             looks_at: components["schemas"]["Where"][];
             /** Minutes */
@@ -2551,6 +2582,46 @@ export interface components {
              * @default
              */
             typed: string;
+        };
+        /**
+         * ThingIn
+         * @description Where a thing lies, as people of this workshop say it; `short` when there is none left.
+         */
+        ThingIn: {
+            /** Name */
+            name: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Short
+             * @default false
+             */
+            short: boolean;
+        };
+        /** ThingOut */
+        ThingOut: {
+            /** Name */
+            name: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Said At
+             * Format: date-time
+             */
+            said_at: string;
+            /** Said By */
+            said_by: string;
+            /**
+             * Short
+             * @default false
+             */
+            short: boolean;
         };
         /** Today */
         Today: {
@@ -3829,6 +3900,68 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    shelf_things: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    keep_shelf_thing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingOut"];
+                };
             };
             /** @description Refused */
             default: {

@@ -7,6 +7,7 @@ import { Actions } from './Actions'
 import { BoardHead } from './BoardHead'
 import { Disputes } from './Disputes'
 import { JobFacts } from './JobFacts'
+import { LayOutList } from './layout/LayOutList'
 import { Ladder } from './ladder/Ladder'
 import { Otherwise } from './kinds/passes/Otherwise'
 import { WhySheet } from './kinds/clear/WhySheet'
@@ -42,6 +43,7 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
   const [sheet, setSheet] = useState<Sheet | null>(null)
   const deeds = useDeeds({ bench, next, enter, open: setSheet, mayChange })
   const lap = 'lap' in next ? next.lap : null
+  const now = stepNow(bench)
   const rod = next.kind === 'turn' ? next.rod : next.kind === 'read' ? deeds.reading.rod : null
   const together = next.kind === 'turn' && next.group.length > 1
   const say = useSay(spoken(bench, next, rod))
@@ -52,7 +54,7 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
   return (
     <Grid data-kind={next.kind}>
       <BoardHead bench={bench} say={say} onWays={mayPlan ? () => setSheet('ways') : null} />
-      <StepList bench={bench} now={stepNow(bench)} />
+      <StepList bench={bench} now={now} />
       <Disputes bench={bench} refused={refused} enter={enter} />
       <PanelFor bench={bench} next={next} deeds={deeds} onWhy={() => setSheet('why')} checkDays={checkDays} />
       <Actions main={deeds.main} quiet={deeds.quiet} />
@@ -60,8 +62,10 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
         <FoundList bench={bench} enter={enter} mayChange={mayChange} />
         {lap ? (
           <Ladder bench={bench} lap={lap} rod={rod} onRod={onRod} exceptions={deeds.exceptions.of} />
+        ) : now?.lays_out ? (
+          <LayOutList bench={bench} step={now} mayChange={mayChange} />
         ) : (
-          <JobFacts bench={bench} step={stepNow(bench)} />
+          <JobFacts bench={bench} step={now} />
         )}
       </Right>
       <Strip bench={bench} next={next} waiting={waiting} onWhy={() => setSheet('why')} />

@@ -120,6 +120,8 @@ const NO_HEAD: PlanHead = {
   tapping_order: [],
   turning_order: [],
   pattern_note: '',
+  shelf: '',
+  left: null,
   target_words: '',
   settling_words: '',
 }

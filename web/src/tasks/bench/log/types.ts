@@ -69,6 +69,7 @@ export interface Step {
   more_pass_32: number | null
   down: boolean
   again: boolean
+  lays_out: boolean
   looks_at: Schemas['Where'][]
   picture: Schemas['StepOut']['picture']
   picture_words: string
@@ -90,6 +91,8 @@ export interface Head {
   pairs: number[][]
   tapping_order: number[]
   pattern_note: string
+  shelf: string
+  left: number | null
   target_hz: number | null
   target_note: string
   target_words: string

@@ -12,7 +12,7 @@ export function TickPanel({ step }: { step: Step }) {
           <li key={point}>{point}</li>
         ))}
       </Points>
-      {step.tools.length ? <Why>To hand: {step.tools.join(', ')}.</Why> : null}
+      {step.tools.length && !step.lays_out ? <Why>To hand: {step.tools.join(', ')}.</Why> : null}
     </Panel>
   )
 }
