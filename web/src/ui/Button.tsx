@@ -61,6 +61,9 @@ export const Quiet = styled(Base)`
   font-weight: 500;
   font-size: 15.5px;
   gap: 7px;
+  &[data-disabled] {
+    border-color: transparent;
+  }
 `
 
 export const Key = styled.kbd`

@@ -1,4 +1,5 @@
 import { Link } from 'react-router'
+import styled from 'styled-components'
 import { elapsed } from '../../domain/dates'
 import { benchSheet } from '../../domain/paper'
 import { Key, Quiet } from '../../ui/Button'
@@ -37,9 +38,9 @@ export function BoardHead({ bench, say, onWays }: Props) {
       </Soft>
       <SayLine say={say} />
       {onWays ? (
-        <Quiet onPress={onWays}>
+        <Low onPress={onWays}>
           Ways <Key>J</Key>
-        </Quiet>
+        </Low>
       ) : null}
       <a href={benchSheet(bench.id)} target="_blank" rel="noreferrer">
         Paper
@@ -52,3 +53,8 @@ export function BoardHead({ bench, say, onWays }: Props) {
     </Head>
   )
 }
+
+/** As high as a thumb needs, without making the line higher. */
+const Low = styled(Quiet)`
+  margin: -9px -10px;
+`

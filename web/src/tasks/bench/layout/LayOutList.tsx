@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import { Main, Plain } from '../../../ui/Button'
+import { Main, Quiet } from '../../../ui/Button'
 import { Choice } from '../../../ui/Choice'
 import { Dialog } from '../../../ui/Dialog'
 import { Field } from '../../../ui/Field'
@@ -57,9 +57,13 @@ function Place({ of, onAsk }: { of: Laid; onAsk: (() => void) | null }) {
     )
   if (!onAsk) return words ? <b>{words}</b> : <Soft>not said</Soft>
   return (
-    <Plain onPress={onAsk} aria-label={`${of.name}: ${words || 'say where it lies'}`}>
+    <Quiet
+      onPress={onAsk}
+      aria-label={`${of.name}: ${words || 'say where it lies'}`}
+      data-unsaid={words ? undefined : true}
+    >
       {words || 'where?'}
-    </Plain>
+    </Quiet>
   )
 }
 
@@ -120,7 +124,7 @@ const List = styled.section`
     align-items: center;
     justify-content: space-between;
     gap: 12px;
-    min-height: 49px;
+    min-height: 55px;
     padding: 3px 0;
     break-inside: avoid;
     border-top: 1px solid var(--rule);
@@ -130,11 +134,14 @@ const List = styled.section`
     font-weight: 650;
   }
   li > button {
-    min-height: 42px;
     max-width: 60%;
-    padding: 0 12px;
-    font: 550 15px var(--text);
-    border-color: var(--rule);
+    margin-right: -10px;
+    font-weight: 600;
+    text-align: right;
+  }
+  li > button[data-unsaid] {
+    color: var(--soft);
+    font-weight: 450;
   }
   @media (max-width: 700px) {
     padding: 12px 16px;
