@@ -39,7 +39,7 @@ from drumwork.rods.clearing import Ear, Means, propose  # noqa: E402
 from drumwork.rods.layout import RodLayout  # noqa: E402
 from drumwork.work.clearing import clearing_task  # noqa: E402
 from drumwork.work.fold import fold, require_fits, standing_of  # noqa: E402
-from drumwork.work.kinds import clear, common, finding, passes, rest, school  # noqa: E402
+from drumwork.work.kinds import ask, clear, common, finding, passes, rest, school  # noqa: E402
 from drumwork.work.log import Entry, Logged, Standing  # noqa: E402
 from drumwork.work.otherwise import planned_otherwise  # noqa: E402
 from drumwork.work.plan import DrumFacts, Plan, make_plan  # noqa: E402
@@ -103,6 +103,7 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
         if step.kind == "clear"
         else []
     )
+    kinds += ["answer"] * 5 if step.asks else []
     kinds += ["rest", "rest"] if step.kind == "rest" else []
     kinds += ["step_done"] * 4 if step.kind in ("tick", "passes") else []
     kind = draw(st.sampled_from(kinds))
@@ -167,6 +168,14 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
             known = draw(st.sampled_from(findings_for(plan.drum.kind)))
             rod = draw(st.sampled_from(rods)) if known.where == "rod" else None
             return finding.FindingMade(step.id, known.id, side, rod, draw(st.sampled_from([1, 2, 3])))
+        case "answer":
+            question = draw(st.sampled_from(step.asks))
+            if question.unit:
+                typed = {"pitch": ["98", "G2 +5"], "length": ["12 mm", "8"]}[question.unit]
+                return ask.Answered(step.id, question.name, (draw(st.sampled_from(typed)),), question.unit).read(440)
+            of = [each.value for each in question.options] or ["as it was"]
+            values = draw(st.lists(st.sampled_from(of), max_size=2, unique=True))
+            return ask.Answered(step.id, question.name, tuple(values))
         case "school":
             quarrel = draw(st.sampled_from(SCHOOLS))
             return school.SchoolChosen(quarrel.way, draw(st.sampled_from(quarrel.choices)).value)
@@ -265,8 +274,8 @@ def _lap(state: BenchState, step: str, number: int) -> dict[str, Any]:
 def _stands(state: BenchState) -> dict[str, Any]:
     return {
         "shown": [step.id for step in state.steps],
-        "points": {step.id: list(step.said(state.found.values())) for step in state.steps},
-        "tools": {step.id: list(step.takes(state.found.values())) for step in state.steps},
+        "points": {step.id: list(step.said(state.facts)) for step in state.steps},
+        "tools": {step.id: list(step.takes(state.facts)) for step in state.steps},
         "done": {step: mark.event_id for step, mark in state.done.items()},
         "laps": {step: [_lap(state, step, n) for n in range(len(laps))] for step, laps in state.laps.items()},
         "rests": {step: int(at.timestamp()) for step, at in state.rests.items()},
@@ -279,6 +288,7 @@ def _stands(state: BenchState) -> dict[str, Any]:
         },
         "by": {"up": state.cadence(False).value, "down": state.cadence(True).value},
         "found": {key: mark.put_right for key, mark in state.found.items()},
+        "answers": {name: [mark.event_id, list(mark.value.values)] for name, mark in state.answers.items()},
         "notes": [mark.value for mark in state.notes],
         "closed": state.closed is not None,
         "live": [each.id for each in state.live],

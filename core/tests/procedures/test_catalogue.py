@@ -20,7 +20,7 @@ from drumwork.findings import FINDINGS, Place, finding, findings_for
 from drumwork.procedures.catalogue import CATALOGUE, check_for, head_change_for, offers_for, work_named
 from drumwork.rods.layout import RodLayout
 from drumwork.work.cautions import CAUTIONS
-from drumwork.work.conditions import ALWAYS, Condition, Found, condition_from, condition_to
+from drumwork.work.conditions import ALWAYS, Chose, Chosen, Condition, Found, FoundThing, condition_from, condition_to
 from drumwork.work.effects import ChangeHead, TakeFromShelf
 from drumwork.work.kinds.registry import KINDS
 from drumwork.work.kinds.steps import Close, Passes
@@ -106,7 +106,10 @@ def test_every_condition_holds_somewhere_and_fails_somewhere() -> None:
                     if left is ALWAYS or left is NEVER:
                         seen.setdefault(key, set()).add(left is ALWAYS)
                         continue
-                    things = [_Thing(leaf.finding, leaf.degree) for leaf in left.leaves() if isinstance(leaf, Found)]
+                    things: list[FoundThing] = [
+                        _Thing(leaf.finding, leaf.degree) for leaf in left.leaves() if isinstance(leaf, Found)
+                    ]
+                    things += [Chosen(leaf.question, leaf.value) for leaf in left.leaves() if isinstance(leaf, Chose)]
                     seen.setdefault(key, set()).update({left.holds(()), left.holds(things)})
                     assert condition_from(condition_to(left)) == left
     dead = [key for key, values in seen.items() if values == {False}]

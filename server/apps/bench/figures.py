@@ -16,6 +16,7 @@ from apps.bench.schemas import (
     ReadingFigures,
     RoundFigures,
     TappedOut,
+    ToldFigures,
     UnevenFigures,
 )
 from apps.bench.wire import MoveIn
@@ -27,6 +28,7 @@ from drumwork.rods.clearing.readings import EAR_THRESHOLD_CENTS
 from drumwork.work.clearing import heard_pair, smooth_readings, spotted_order
 from drumwork.work.rounds import Lap, Mark, RoundPlan
 from drumwork.work.state import BenchState
+from drumwork.work.told import told
 
 __all__ = ["figures_of", "shape_pair"]
 
@@ -154,7 +156,7 @@ def _tapped(state: BenchState, step: str, number: int, side: Side) -> TappedOut 
 def figures_of(state: BenchState) -> Figures:
     """Readings, plans and rounds of every clearing step, and every pitch that was typed."""
     a4_hz = state.plan.ways.a4_hz
-    made = Figures.model_construct(readings=[], plans=[], rounds=[], pitches=[], uneven=[])
+    made = Figures.model_construct(readings=[], plans=[], rounds=[], pitches=[], uneven=[], told=[])
     for step in state.clearings():
         side = state.plan.side_of(step)
         layout, mark = state.layout(side), state.target(side)
@@ -181,7 +183,17 @@ def figures_of(state: BenchState) -> Figures:
     for side, uneven in state.uneven.items():
         words = found.words if (found := state.left_uneven(side)) else ""
         made.uneven.append(UnevenFigures(entry=uneven.event_id, words=words))
+    made.told = [ToldFigures(step=step, words=words) for step, words in told(state).items()]
+    made.pitches += _answered_pitches(state, a4_hz)
     return made
+
+
+def _answered_pitches(state: BenchState, a4_hz: float) -> Iterator[PitchFigures]:
+    pitches = {each.name for step in state.plan.steps for each in step.asks if each.unit == "pitch"}
+    for name, mark in state.answers.items():
+        if name in pitches and mark.value.amount:
+            hz = mark.value.amount
+            yield PitchFigures(entry=mark.event_id, hz=hz, note=Pitch(hz).note(a4_hz))
 
 
 def _pitch(mark: Mark[Pitch] | Mark[Pitch | None], a4_hz: float) -> PitchFigures:

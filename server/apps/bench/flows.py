@@ -18,7 +18,7 @@ from apps.bench.schemas import EventIn, Receipt, StartHead, StartJob
 from apps.bench.stored import ENTRY_VERSION, PLAN_SHAPE, entry_of_device, entry_to, plan_to
 from apps.bench.wire import UnknownBody
 from apps.heads.limits import refuse_beyond_limits
-from apps.heads.models import Fitting, StockItem
+from apps.heads.models import Fitting, StockItem, WireLine
 from apps.register.models import Drum
 from apps.register.sides import SideOf, facts_of
 from apps.workshops.errors import Refused
@@ -29,6 +29,7 @@ from drumwork.errors import DrumworkError
 from drumwork.procedures.catalogue import work_named
 from drumwork.quantities import Pitch, parse_pitch
 from drumwork.rods.clearing import propose
+from drumwork.work.asks import Option
 from drumwork.work.clearing import clearing_task
 from drumwork.work.fold import require_fits, standing_of, where
 from drumwork.work.kinds.clear import RoundPlanned, TargetChosen
@@ -64,6 +65,12 @@ def _ways(asked: StartJob, member: Membership) -> Ways:
     for each in asked.schools:
         ways = with_school(ways, each.way, each.value)
     return replace(ways, cadence=asked.cadence) if asked.cadence else ways
+
+
+def lists_of_workshop() -> dict[str, tuple[Option, ...]]:
+    """The workshop's own lists that questions ask among."""
+    lines = WireLine.objects.all()
+    return {"wire-lines": tuple(Option(line.name, line.name) for line in lines)}
 
 
 def _heads(asked: StartJob, drum: Drum, sides: tuple[Side, ...], changes: bool) -> list[JobHead]:
@@ -123,7 +130,7 @@ def start_job(asked: StartJob, member: Membership) -> Job:
     _refuse_in_hand(drum, asked.part.value)
     heads, now = _heads(asked, drum, asked.part.sides, work.changes_heads), timezone.now()
     named = {Side(head.side): Head(head.new_head, head.old_head) for head in heads}
-    plan = make_plan(work, asked.part, facts_of(drum), _ways(asked, member), named)
+    plan = make_plan(work, asked.part, facts_of(drum), _ways(asked, member), named, lists_of_workshop())
     job = Job(
         id=asked.id,
         workshop=member.workshop,

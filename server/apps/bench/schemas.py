@@ -106,6 +106,25 @@ class PassOut(Schema):
     until: str
 
 
+class OptionOut(Schema):
+    """One answer to a question."""
+
+    value: str
+    words: str
+
+
+class QuestionOut(Schema):
+    """Something a step asks: one of its options, several (`many`), one's own words (`own`), or a pitch or length typed (`unit`)."""
+
+    name: str
+    words: str
+    options: list[OptionOut]
+    many: bool
+    own: bool
+    unit: Literal["", "pitch", "length"]
+    needed: bool
+
+
 class StepOut(Schema):
     """One step of the plan, as the job began. `when` decides whether it shows. `zero`: from its end turns of its side are counted."""
 
@@ -128,6 +147,8 @@ class StepOut(Schema):
     looks_at: list[Where]
     picture: Picture
     picture_words: str
+    asks: list[QuestionOut]
+    recalls: list[str]
 
 
 class EntryOut(Schema):
@@ -251,6 +272,20 @@ class UnevenFigures(Schema):
     words: str
 
 
+class ToldFigures(Schema):
+    """What the answers so far come to, said at a step that asks."""
+
+    step: str
+    words: str
+
+
+class LeftSo(Schema):
+    """Something the drum's record keeps of how it was left."""
+
+    name: str
+    words: str
+
+
 class Figures(Schema):
     """Everything the server worked out, by the entry it belongs to."""
 
@@ -259,6 +294,7 @@ class Figures(Schema):
     rounds: list[RoundFigures]
     pitches: list[PitchFigures]
     uneven: list[UnevenFigures]
+    told: list[ToldFigures]
 
 
 class ConflictOut(Schema):
@@ -322,6 +358,7 @@ class BenchShell(Schema):
     heads: list[HeadOut]
     conflicts: list[ConflictOut]
     write_on_head: str
+    kept: list[LeftSo]
     last_seq: int
 
 

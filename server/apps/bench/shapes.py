@@ -18,15 +18,18 @@ from apps.bench.schemas import (
     ConflictOut,
     EntryOut,
     HeadOut,
+    LeftSo,
     OrdersOut,
     PassOut,
     PlannedAnew,
     PointOut,
+    QuestionOut,
     StepOut,
 )
 from apps.bench.wire import body_of
 from apps.register.models import Drum
 from apps.register.schemas import size_words
+from apps.register.sides import kept_words
 from drumwork.drums import Side, traits_of
 from drumwork.rods.passes import usual_bed
 from drumwork.rods.patterns import plan_pattern
@@ -78,6 +81,8 @@ def shape_step(step: StepPlan) -> StepOut:
         looks_at=list(step.looks_at),
         picture=step.picture,
         picture_words=PICTURES.get(step.picture, ""),
+        asks=[QuestionOut.model_validate(each, from_attributes=True) for each in step.asks],
+        recalls=list(step.recalls),
     )
 
 
@@ -191,6 +196,7 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         heads=[_head(plan, head, said.get(Side(head.side), Said("", ""))) for head in job.heads.all()]
         or [_to_look_at(plan)],
         conflicts=_conflicts(ledger),
+        kept=[LeftSo(name=name, words=words) for name, words in kept_words(drum).items()],
         write_on_head=f"{timezone.localtime():%m / %Y}",
         last_seq=job.last_seq,
     )

@@ -31,7 +31,7 @@ __all__ = [
     "upcast_entry",
 ]
 
-PLAN_SHAPE: Final = 2
+PLAN_SHAPE: Final = 3
 ENTRY_VERSION: Final = Entry.version
 
 
@@ -95,7 +95,13 @@ def _more_schools(plan: dict[str, Any]) -> dict[str, Any]:
     return {**plan, "steps": steps, "ways": ways}
 
 
-_PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _more_schools}
+def _questions(plan: dict[str, Any]) -> dict[str, Any]:
+    """2 to 3: steps ask and recall; a plan keeps the workshop's lists it asked among, and what was learned of a rope."""
+    steps = [{**step, "asks": [], "recalls": []} for step in plan["steps"]]
+    return {**plan, "steps": steps, "lists": {}, "drum": {**plan["drum"], "rope_passes": []}}
+
+
+_PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _more_schools, 2: _questions}
 """From the shape of that number to the next. Shape 1 is the first that was kept."""
 
 

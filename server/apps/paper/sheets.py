@@ -44,7 +44,7 @@ def _ladder(ledger: Ledger, step: StepPlan) -> list[Flowable]:
 
 
 def _step(ledger: Ledger, step: StepPlan, number: int) -> list[Flowable]:
-    found = ledger.state.found.values()
+    found = ledger.state.facts
     side = f", {step.side.value}" if step.side and len(ledger.plan.sides) > 1 else ""
     first: list[Flowable] = [
         heading(f"{number}. {step.title}{side}"),

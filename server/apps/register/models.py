@@ -88,6 +88,7 @@ class Drum(Owned):
     kits = models.ManyToManyField(Kit, through="KitDrum", related_name="drums")
     state = models.CharField(max_length=10, choices=State.choices, default=State.IN)
     note = models.TextField(blank=True)
+    kept = models.JSONField(default=dict, blank=True)
     search = models.CharField(max_length=400, editable=False)
 
     class Meta:

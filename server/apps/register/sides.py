@@ -8,9 +8,13 @@ from apps.register.models import Drum
 from drumwork.drums import DrumKind, Side, traits_of
 from drumwork.quantities import Pitch
 from drumwork.rods.layout import RodLayout
+from drumwork.rope import Pass
 from drumwork.work.plan import DrumFacts
 
-__all__ = ["SideOf", "facts_of", "sides_of"]
+__all__ = ["ROPE_PASSES", "SideOf", "facts_of", "kept_words", "sides_of"]
+
+ROPE_PASSES = "rope passes"
+"""Under this name a drum's record keeps what pull passes taught of its rope; everything else it keeps is words."""
 
 
 @dataclass(frozen=True)
@@ -70,4 +74,10 @@ def facts_of(drum: Drum) -> DrumFacts:
     kind = DrumKind(drum.kind)
     rods = traits_of(kind).rods
     layouts = {each.side: each.layout for each in sides_of(drum)} if rods else {}
-    return DrumFacts(kind, layouts, snare_bed=drum.snare_bed, port=drum.port_m is not None, thread=drum.thread)
+    passes = tuple(Pass(**each) for each in drum.kept.get(ROPE_PASSES, ()))
+    return DrumFacts(kind, layouts, drum.snare_bed, drum.port_m is not None, thread=drum.thread, rope_passes=passes)
+
+
+def kept_words(drum: Drum) -> dict[str, str]:
+    """What the drum's record keeps of how it was left, by name."""
+    return {name: words for name, words in drum.kept.items() if name != ROPE_PASSES}

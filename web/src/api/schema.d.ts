@@ -645,6 +645,33 @@ export interface components {
          */
         AfterStretch: "back" | "up";
         /**
+         * AnsweredIn
+         * @description What was answered to a question of a step: names of its answers or one's own words; or a pitch or length as typed. None takes an answer
+         *     back without undoing it. `amount` is hertz or metres.
+         */
+        AnsweredIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "answer";
+            /** Question */
+            question: string;
+            /** Step */
+            step: string;
+            /**
+             * Unit
+             * @default
+             * @enum {string}
+             */
+            unit: "" | "pitch" | "length";
+            /**
+             * Values
+             * @default []
+             */
+            values: string[];
+        };
+        /**
          * BassPitch
          * @description A bass drum's lowest clean pitch, or a chosen note (trade §17.12).
          * @enum {string}
@@ -687,6 +714,8 @@ export interface components {
             heads: components["schemas"]["HeadOut"][];
             /** Id */
             id: string;
+            /** Kept */
+            kept: components["schemas"]["LeftSo"][];
             kind: components["schemas"]["DrumKind"];
             /** Kind Words */
             kind_words: string;
@@ -1076,7 +1105,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** By */
             by: string;
             /** Device */
@@ -1119,7 +1148,7 @@ export interface components {
          */
         EventIn: {
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** Device */
             device: string;
             /**
@@ -1158,6 +1187,8 @@ export interface components {
             readings: components["schemas"]["ReadingFigures"][];
             /** Rounds */
             rounds: components["schemas"]["RoundFigures"][];
+            /** Told */
+            told: components["schemas"]["ToldFigures"][];
             /** Uneven */
             uneven: components["schemas"]["UnevenFigures"][];
         };
@@ -1436,6 +1467,16 @@ export interface components {
             taps: number;
         };
         /**
+         * LeftSo
+         * @description Something the drum's record keeps of how it was left.
+         */
+        LeftSo: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * LeftUnevenIn
          * @description What is left uneven on purpose, from which rod; empty for even everywhere.
          */
@@ -1584,6 +1625,16 @@ export interface components {
          * @enum {string}
          */
         OldHeads: "keep" | "never";
+        /**
+         * OptionOut
+         * @description One answer to a question.
+         */
+        OptionOut: {
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
+        };
         /**
          * OrdersOut
          * @description In which orders the rods of one head go.
@@ -1890,6 +1941,29 @@ export interface components {
              * @enum {string}
              */
             kind: "put_right";
+        };
+        /**
+         * QuestionOut
+         * @description Something a step asks: one of its options, several (`many`), one's own words (`own`), or a pitch or length typed (`unit`).
+         */
+        QuestionOut: {
+            /** Many */
+            many: boolean;
+            /** Name */
+            name: string;
+            /** Needed */
+            needed: boolean;
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
+            /** Own */
+            own: boolean;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "" | "pitch" | "length";
+            /** Words */
+            words: string;
         };
         /**
          * ReadingFigures
@@ -2426,6 +2500,8 @@ export interface components {
         StepOut: {
             /** Again */
             again: boolean;
+            /** Asks */
+            asks: components["schemas"]["QuestionOut"][];
             /** Cautions */
             cautions: string[];
             /** Down */
@@ -2456,6 +2532,8 @@ export interface components {
             picture_words: string;
             /** Points */
             points: components["schemas"]["PointOut"][];
+            /** Recalls */
+            recalls: string[];
             /** Say */
             say: string;
             side: components["schemas"]["Side"] | null;
@@ -2636,6 +2714,16 @@ export interface components {
             owed_count: number;
             /** Work Minutes */
             work_minutes: number;
+        };
+        /**
+         * ToldFigures
+         * @description What the answers so far come to, said at a step that asks.
+         */
+        ToldFigures: {
+            /** Step */
+            step: string;
+            /** Words */
+            words: string;
         };
         /**
          * TurnedIn

@@ -21,7 +21,7 @@ from drumwork.findings import Place
 from drumwork.rods.layout import RodLayout
 
 __all__ = [
-    "ALWAYS", "NEVER", "All", "Any_", "Condition", "Found", "FoundThing", "Has", "IsKind", "Not", "OnSide", "Situation", "Way", "condition_from", "condition_to",
+    "ALWAYS", "NEVER", "All", "Any_", "Chose", "Chosen", "Condition", "Found", "FoundThing", "Has", "IsKind", "Not", "OnSide", "Situation", "Way", "condition_from", "condition_to",
 ]  # fmt: skip
 
 
@@ -195,6 +195,44 @@ class Found(Condition):
         return f"{self.finding} found" + ("", "", ", plain or worse", ", bad")[self.degree]
 
 
+@dataclass(frozen=True, slots=True)
+class Chosen:
+    """An answer given on this job, as conditions ask for it: a fact like what was found, told apart by its name."""
+
+    question: str
+    value: str
+
+    @property
+    def finding(self) -> str:
+        return f"{self.question}={self.value}"
+
+    @property
+    def degree(self) -> int:
+        return 3
+
+    @property
+    def place(self) -> Place:
+        return Place()
+
+
+@dataclass(frozen=True)
+class Chose(Condition):
+    """This was the answer to a question of the job."""
+
+    question: str
+    value: str
+
+    def settle(self, at: Situation) -> Condition:
+        return self
+
+    def holds(self, found: Iterable[FoundThing]) -> bool:
+        asked = Chosen(self.question, self.value).finding
+        return any(each.finding == asked for each in found)
+
+    def words(self) -> str:
+        return f"{self.question} {self.value} chosen"
+
+
 @dataclass(frozen=True)
 class All(Condition):
     of: tuple[Condition, ...]
@@ -262,6 +300,8 @@ def condition_to(when: Condition) -> Any:
             return when.value
         case Found():
             return {"found": when.finding, "degree": when.degree}
+        case Chose():
+            return {"found": Chosen(when.question, when.value).finding, "degree": 1}
         case All():
             return {"all": [condition_to(each) for each in when.of]}
         case Any_():
@@ -278,7 +318,8 @@ def condition_from(stored: Any) -> Condition:
         case bool():
             return _plain(stored)
         case {"found": str(known), "degree": int(degree)}:
-            return Found(known, degree)
+            question, chosen, value = known.partition("=")
+            return Chose(question, value) if chosen else Found(known, degree)
         case {"all": list(of)}:
             return All(tuple(condition_from(each) for each in of))
         case {"any": list(of)}:

@@ -8,7 +8,7 @@ from typing import Literal
 from drumwork.drums import Side
 
 __all__ = [
-    "EFFECTS", "AnswerChecks", "BookCheck", "CarryFindings", "ChangeHead", "ChangeWires", "Effect", "KeepAnswer", "KeepTarget", "Log", "RecordPitch",
+    "EFFECTS", "AnswerChecks", "BookCheck", "CarryFindings", "ChangeHead", "ChangeWires", "Effect", "KeepAnswer", "KeepAnswers", "KeepTarget", "Log", "RecordPitch",
     "TakeFromShelf",
 ]  # fmt: skip
 
@@ -84,6 +84,13 @@ class CarryFindings:
 
 
 @dataclass(frozen=True, slots=True)
+class KeepAnswers:
+    """Answers the drum's record keeps go there, and what was learned of a rope."""
+
+    kind: Literal["keep-answers"] = "keep-answers"
+
+
+@dataclass(frozen=True, slots=True)
 class Log:
     """A line in the drum's history; `words` names the way it is told."""
 
@@ -102,8 +109,9 @@ Effect = (
     | AnswerChecks
     | BookCheck
     | CarryFindings
+    | KeepAnswers
     | Log
 )
 EFFECTS = (
-    TakeFromShelf, ChangeHead, ChangeWires, RecordPitch, KeepAnswer, KeepTarget, AnswerChecks, BookCheck, CarryFindings, Log,
+    TakeFromShelf, ChangeHead, ChangeWires, RecordPitch, KeepAnswer, KeepTarget, AnswerChecks, BookCheck, CarryFindings, KeepAnswers, Log,
 )  # fmt: skip

@@ -116,8 +116,8 @@ def planned_otherwise(state: BenchState, procedure: Procedure, way: str, value: 
         where the trade knows no such choice.
     """
     old = state.plan
-    asked = make_plan(procedure, old.part, old.drum, with_school(old.ways, way, value), old.heads)
-    same = make_plan(procedure, old.part, old.drum, old.ways, old.heads)
+    asked = make_plan(procedure, old.part, old.drum, with_school(old.ways, way, value), old.heads, old.lists)
+    same = make_plan(procedure, old.part, old.drum, old.ways, old.heads, old.lists)
     behind = old.steps[: _behind(old.steps, begun_steps(state))]
     ids = frozenset(step.id for step in behind)
     missed, known = _passed(asked, ids), _passed(same, ids)

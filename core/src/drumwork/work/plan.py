@@ -16,6 +16,8 @@ from drumwork.errors import BadEvent, UnknownWork
 from drumwork.findings import Where
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import order_rods
+from drumwork.rope import Pass
+from drumwork.work.asks import Option, Question, places_round
 from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import ALWAYS, NEVER, Condition, FoundThing, Situation
 from drumwork.work.effects import Effect
@@ -53,7 +55,8 @@ class Part(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class DrumFacts:
-    """The drum as a plan needs it. Rope drums have no layouts; wires lie on every snare, unless it is said otherwise."""
+    """The drum as a plan needs it. Rope drums have no layouts; wires lie on every snare, unless it is said otherwise.
+    `rope_passes` are what earlier jobs learned of its rope."""
 
     kind: DrumKind
     layouts: Mapping[Side, RodLayout]
@@ -61,6 +64,7 @@ class DrumFacts:
     port: bool = False
     thread: str = ""
     wires: bool | None = None
+    rope_passes: tuple[Pass, ...] = ()
 
     @property
     def has_wires(self) -> bool:
@@ -96,6 +100,8 @@ class Step:
     zero : from the end of this step turns of this side are counted
     looks_at : parts whose findings are offered first here
     picture : what it is shown with, where words are not enough
+    asks : what is to be answered here
+    recalls : questions whose answers are said again here
     """
 
     id: str
@@ -112,6 +118,8 @@ class Step:
     looks_at: tuple[Where, ...] = ()
     zero: bool = False
     picture: Picture = ""
+    asks: tuple[Question, ...] = ()
+    recalls: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,6 +140,8 @@ class StepPlan:
     looks_at: tuple[Where, ...] = ()
     zero: bool = False
     picture: Picture = ""
+    asks: tuple[Question, ...] = ()
+    recalls: tuple[str, ...] = ()
 
     @property
     def kind(self) -> StepKind:
@@ -214,6 +224,7 @@ class Plan:
     effects: tuple[Effect, ...] = ()
     changes_heads: bool = False
     heads: Mapping[Side, Head] = field(default_factory=dict)
+    lists: Mapping[str, tuple[Option, ...]] = field(default_factory=dict)
 
     @cached_property
     def _by_id(self) -> Mapping[str, StepPlan]:
@@ -258,7 +269,19 @@ def _by_name(ways: Ways) -> dict[str, str]:
     return found
 
 
-def _settle(step: Step, at: Situation, drum: DrumFacts, ways: Ways, fill: Mapping[str, str]) -> StepPlan | None:
+Lists = Mapping[str, tuple[Option, ...]]
+"""A workshop's own lists, by name, for questions that ask among them."""
+
+
+def _asked(question: Question, side: Side | None, drum: DrumFacts, lists: Lists) -> Question:
+    if question.round:
+        return question.with_options(places_round(drum.layouts.get(question.side or side or Side.BATTER)))
+    return question.with_options(lists.get(question.among, ())) if question.among else question
+
+
+def _settle(
+    step: Step, at: Situation, drum: DrumFacts, ways: Ways, fill: Mapping[str, str], lists: Lists
+) -> StepPlan | None:
     when = step.when.settle(at)
     if when is NEVER:
         return None
@@ -277,6 +300,8 @@ def _settle(step: Step, at: Situation, drum: DrumFacts, ways: Ways, fill: Mappin
         looks_at=step.looks_at,
         zero=step.zero,
         picture=step.picture,
+        asks=tuple(_asked(each, step.side, drum, lists) for each in step.asks),
+        recalls=step.recalls,
     )
 
 
@@ -287,7 +312,12 @@ def lay_out_all(steps: list[StepPlan]) -> list[StepPlan]:
 
 
 def make_plan(
-    procedure: Procedure, part: Part, drum: DrumFacts, ways: Ways, heads: Mapping[Side, Head] | None = None
+    procedure: Procedure,
+    part: Part,
+    drum: DrumFacts,
+    ways: Ways,
+    heads: Mapping[Side, Head] | None = None,
+    lists: Lists | None = None,
 ) -> Plan:
     """The plan of a job.
 
@@ -312,13 +342,13 @@ def make_plan(
             "tap": drum.traits.tap,
             "minutes": str(ways.rest_minutes),
         }
-        if made := _settle(step, at, drum, ways, fill):
+        if made := _settle(step, at, drum, ways, fill, lists or {}):
             steps.append(made)
     steps = lay_out_all(steps)
     title = procedure.title.format(part=part.value)
     return Plan(
         procedure.id, procedure.version, title, part, drum, ways, tuple(steps), procedure.effects(part),
-        procedure.changes_heads, known,
+        procedure.changes_heads, known, dict(lists or {}),
     )  # fmt: skip
 
 

@@ -13,12 +13,13 @@ from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import Means
 from drumwork.rods.deliberate import Deliberate, OnPurpose, leave_uneven
 from drumwork.rods.layout import RodLayout
+from drumwork.work.conditions import Chosen, FoundThing
 from drumwork.work.log import Logged
 from drumwork.work.plan import Plan, StepPlan
 from drumwork.work.rounds import Lap, Mark
 from drumwork.work.ways import Cadence
 
-__all__ = ["BenchState", "FoundMark", "ReadWith"]
+__all__ = ["Answer", "BenchState", "FoundMark", "ReadWith"]
 
 LOST = "rod-missing"
 """The finding that takes a rod out of the orders."""
@@ -47,6 +48,14 @@ class FoundMark:
     put_right: bool = False
 
 
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What was answered: names of answers or own words; with `amount`, hertz or metres, where it was typed to be read."""
+
+    values: tuple[str, ...]
+    amount: float | None = None
+
+
 @dataclass(slots=True)
 class BenchState:
     """Where a job stands.
@@ -57,6 +66,7 @@ class BenchState:
     laps : step id → passes or rounds so far
     rests : step id → when the rest ends
     found : entry id → what was found
+    answers : question → what was answered last
     slots : what each thing was last written by
     """
 
@@ -72,6 +82,7 @@ class BenchState:
     cadence_up: Cadence | None = None
     cadence_down: Cadence | None = None
     found: dict[str, FoundMark] = field(default_factory=dict)
+    answers: dict[str, Mark[Answer]] = field(default_factory=dict)
     notes: list[Mark[str]] = field(default_factory=list)
     closed: Mark[str] | None = None
     live: list[Logged] = field(default_factory=list)
@@ -81,8 +92,14 @@ class BenchState:
     @property
     def steps(self) -> tuple[StepPlan, ...]:
         """The steps that show: those whose condition holds, and those already done."""
-        things = tuple(self.found.values())
-        return tuple(step for step in self.plan.steps if step.id in self.done or step.shows(things))
+        facts = self.facts
+        return tuple(step for step in self.plan.steps if step.id in self.done or step.shows(facts))
+
+    @property
+    def facts(self) -> tuple[FoundThing, ...]:
+        """What conditions ask about: what was found, and what was chosen."""
+        chosen = (Chosen(name, value) for name, mark in self.answers.items() for value in mark.value.values)
+        return (*self.found.values(), *chosen)
 
     @property
     def now(self) -> StepPlan | None:

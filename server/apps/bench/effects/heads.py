@@ -16,8 +16,14 @@ WIRES = "wires"
 
 
 def change_wires(closing: Closing, effect: ChangeWires) -> None:
-    """The wires on record go, new ones are fitted; which ones, the shelf does not tell yet."""
-    _fit(closing, WIRES, "new wires", "replaced")
+    """The wires on record go, new ones are fitted: those that were chosen."""
+    chosen = closing.state.answers.get(WIRES)
+    _fit(
+        closing,
+        WIRES,
+        " ".join(chosen.value.values)[:60] if chosen and chosen.value.values else "new wires",
+        "replaced",
+    )
 
 
 def _fit(closing: Closing, side: str, head: str, reason: str) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from apps.bench.effects.answers import answer_words
 from apps.bench.effects.closing import Closing
 from apps.history.models import LogEntry
 from drumwork.drums import Side
@@ -54,6 +55,12 @@ def record_of(closing: Closing) -> dict[str, Any]:
         "old_head": first.old_head if first else "",
         "reason": first.reason if first else "",
         "notes": [mark.value for mark in state.notes],
+        "answers": {
+            question.words: answer_words(question, mark.value, state.plan.ways.a4_hz)
+            for step in state.steps
+            for question in step.asks
+            if (mark := state.answers.get(question.name))
+        },
         "findings": [
             {"finding": m.finding, "place": m.place.words(), "degree": m.degree, "note": m.note, "put_right": m.put_right}
             for m in state.found.values()

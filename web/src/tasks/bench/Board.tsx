@@ -4,10 +4,9 @@ import type { Body, Entry } from '../../api/outbox'
 import { Page } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
 import { Actions } from './Actions'
+import { Beside } from './Beside'
 import { BoardHead } from './BoardHead'
 import { Disputes } from './Disputes'
-import { JobFacts } from './JobFacts'
-import { LayOutList } from './layout/LayOutList'
 import { Ladder } from './ladder/Ladder'
 import { Otherwise } from './kinds/passes/Otherwise'
 import { WhySheet } from './kinds/clear/WhySheet'
@@ -18,7 +17,6 @@ import type { Bench } from './log/types'
 import { StepList } from './StepList'
 import { Strip } from './Strip'
 import { useDeeds } from './useDeeds'
-import { FoundList } from './findings/FoundList'
 import { FoundSheet } from './findings/FoundSheet'
 import { useFindings } from './findings/useFindings'
 import { spoken } from './say/words'
@@ -58,16 +56,11 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
       <Disputes bench={bench} refused={refused} enter={enter} />
       <PanelFor bench={bench} next={next} deeds={deeds} onWhy={() => setSheet('why')} checkDays={checkDays} />
       <Actions main={deeds.main} quiet={deeds.quiet} />
-      <Right>
-        <FoundList bench={bench} enter={enter} mayChange={mayChange} />
+      <Beside bench={bench} step={now} enter={enter} mayChange={mayChange}>
         {lap ? (
           <Ladder bench={bench} lap={lap} rod={rod} onRod={onRod} exceptions={deeds.exceptions.of} />
-        ) : now?.lays_out ? (
-          <LayOutList bench={bench} step={now} mayChange={mayChange} />
-        ) : (
-          <JobFacts bench={bench} step={now} />
-        )}
-      </Right>
+        ) : null}
+      </Beside>
       <Strip bench={bench} next={next} waiting={waiting} onWhy={() => setSheet('why')} />
       {sheet === 'why' && lap ? (
         <WhySheet lap={lap} badge={bench.badge} count={bench.head.rods} onClose={() => setSheet(null)} />
@@ -133,17 +126,5 @@ const Grid = styled(Page)`
       width: 100%;
       font-size: 14px;
     }
-  }
-`
-const Right = styled.div`
-  grid-area: ladder;
-  min-width: 0;
-  min-height: 0;
-  overflow: auto;
-  border-left: 1px solid var(--rule);
-  @media (max-width: 1000px) {
-    border-left: 0;
-    border-top: 1px solid var(--rule);
-    overflow: visible;
   }
 `

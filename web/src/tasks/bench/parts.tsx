@@ -109,3 +109,10 @@ export const Points = styled.ul`
     transform: rotate(5deg);
   }
 `
+/** What was worked out for this step. */
+export const Told = styled.p`
+  padding: 10px 14px;
+  background: var(--lifted);
+  border-left: 4px solid var(--ink);
+  font: 600 18px/1.35 var(--slab);
+`

@@ -5,6 +5,7 @@ from __future__ import annotations
 from drumwork.findings import Where
 from drumwork.procedures.shared import endings
 from drumwork.work import effects
+from drumwork.work.asks import Option, Question
 from drumwork.work.conditions import Found, Has
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Tick
@@ -47,6 +48,33 @@ _HEAR = Step(
     does=("lay-out", "listen-mounted"),
     cites=("§9", "N10"),
     looks_at=(Where.HEAD, Where.INSIDE),
+)
+
+
+_ON_IT = tuple(
+    Option(name, words)
+    for name, words in (
+        ("nothing", "nothing"),
+        ("half-piece", "half a piece of gel or tape"),
+        ("piece", "a piece of gel or tape"),
+        ("two-pieces", "two pieces"),
+        ("ring", "a loose ring"),
+        ("towel", "a towel inside"),
+        ("pad", "a pad"),
+        ("pillow", "a pillow or blanket"),
+        ("port-ring", "a port ring"),
+    )
+)
+_WHERE = tuple(
+    Option(name, words)
+    for name, words in (
+        ("batter-edge", "batter, near the hoop"),
+        ("batter-middle", "batter, toward the middle"),
+        ("resonant-edge", "resonant, near the hoop"),
+        ("touching-batter", "inside, touching the batter"),
+        ("touching-both", "inside, touching both"),
+        ("touching-none", "inside, touching neither"),
+    )
 )
 
 
@@ -104,6 +132,10 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
             does=("muffle",),
             cites=("§9", "§15"),
             looks_at=(Where.HEAD, Where.INSIDE),
+            asks=(
+                Question("muffling", "On it now", _ON_IT, many=True, own=True, keeps="muffling"),
+                Question("muffling-where", "Where", _WHERE, many=True, own=True, keeps="muffling sits"),
+            ),
         ),
         endings.close(None, "Close the job. What was put where goes into the drum's history.", "Close", writes=False),
     )  # fmt: skip
@@ -130,7 +162,7 @@ def _suits(drum: DrumFacts) -> str:
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
-    return (effects.CarryFindings(), effects.Log("done", "Muffling"))
+    return (effects.CarryFindings(), effects.KeepAnswers(), effects.Log("done", "Muffling"))
 
 
 MUFFLING = Procedure(

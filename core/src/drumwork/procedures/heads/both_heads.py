@@ -109,7 +109,7 @@ def _effects(part: Part) -> tuple[Effect, ...]:
             effects.BookCheck(side),
         )
     ]
-    return (*each, effects.CarryFindings(), effects.Log("fitted"))
+    return (*each, effects.CarryFindings(), effects.KeepAnswers(), effects.Log("fitted"))
 
 
 BOTH_HEADS = Procedure(

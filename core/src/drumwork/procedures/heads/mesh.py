@@ -151,7 +151,13 @@ def _effects(part: Part) -> tuple[Effect, ...]:
         for side in Side
         for effect in (effects.TakeFromShelf(side), effects.ChangeHead(side), effects.AnswerChecks(side))
     ]
-    return (*each, effects.CarryFindings(), effects.Log("done", "Mesh heads on"), effects.BookCheck(_B))
+    return (
+        *each,
+        effects.CarryFindings(),
+        effects.KeepAnswers(),
+        effects.Log("done", "Mesh heads on"),
+        effects.BookCheck(_B),
+    )
 
 
 def _look(side: Side) -> Step:

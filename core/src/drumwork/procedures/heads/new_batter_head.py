@@ -69,6 +69,7 @@ def _effects(part: Part) -> tuple[Effect, ...]:
         effects.KeepAnswer(_B),
         effects.KeepTarget(_B),
         effects.CarryFindings(),
+        effects.KeepAnswers(),
         effects.Log("fitted"),
         effects.AnswerChecks(_B),
         effects.BookCheck(_B),

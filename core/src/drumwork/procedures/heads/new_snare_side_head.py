@@ -52,6 +52,7 @@ def _effects(part: Part) -> tuple[Effect, ...]:
         effects.KeepAnswer(_R),
         effects.KeepTarget(_R),
         effects.CarryFindings(),
+        effects.KeepAnswers(),
         effects.Log("fitted"),
         effects.AnswerChecks(_R),
         effects.BookCheck(_R),

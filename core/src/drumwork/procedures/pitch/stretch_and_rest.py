@@ -103,6 +103,7 @@ def _effects(part: Part) -> tuple[Effect, ...]:
         effects.RecordPitch(side),
         effects.KeepAnswer(side),
         effects.CarryFindings(),
+        effects.KeepAnswers(),
         effects.Log("checked", "Stretched and rested"),
         effects.BookCheck(side),
     )

@@ -11,6 +11,7 @@ from drumwork.procedures.shared import endings
 from drumwork.procedures.shared.found import BARE_POINTS, bare_drum_steps
 from drumwork.procedures.shared.suits import rope
 from drumwork.work import effects
+from drumwork.work.asks import Question
 from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import Found, Way
 from drumwork.work.effects import Effect
@@ -30,7 +31,7 @@ _LOGO = "New head on, {logo}, its hoop over it. Hooks midway between the rope ho
 def _step(
     name: str, title: str, say: Text, *points: Point, does: tuple[Tag, ...] = (), tools: tuple[str, ...] = (),
     cautions: tuple[CautionId, ...] = (), cites: tuple[str, ...] = ("§14",), side: Side | None = None, looks: tuple[Where, ...] = _ROPE,
-    picture: Picture = "",
+    picture: Picture = "", asks: tuple[Question, ...] = (), recalls: tuple[str, ...] = (),
 ) -> Step:  # fmt: skip
     return Step(
         name,
@@ -45,9 +46,29 @@ def _step(
         cites=cites,
         looks_at=looks,
         picture=picture,
+        asks=asks,
+        recalls=recalls,
     )
 
 
+def _pitch(name: str, words: str, keeps: str = "") -> Question:
+    return Question(name, words, unit="pitch", keeps=keeps)
+
+
+def _pulled(name: str) -> Question:
+    return Question(name, "Each segment was pulled", unit="length")
+
+
+_NOW = (_pitch("low-before", "Ears up, now"), _pitch("high-before", "Ears down, now"))
+_WANTED = (
+    _pitch("wanted-low", "Lowest wanted", "rope wanted from"),
+    _pitch("wanted-high", "Highest wanted", "rope wanted to"),
+)
+_AFTER = (_pitch("low", "Ears up", "rope range from"), _pitch("high", "Ears down", "rope range to"))
+_AGAIN = (
+    _pitch("low-again", "Ears up, after it", "rope range from"),
+    _pitch("high-again", "Ears down, after it", "rope range to"),
+)
 _LAY_OUT = _step(
     "lay-out", "Lay out", "Drum on the table, knot side down, two people. Rope kept off the floor from here on.",
     Point("Rope looked along: no frayed place, no hard kink"),
@@ -59,7 +80,7 @@ _LAY_OUT = _step(
 _MARK = _step(
     "mark", "Mark", "Tape hoop, shell and rope where they meet at the splice, and which way the ears face. Read the range it has now: ears up, ears down.",
     Point("Range noted before anything is loosened"),
-    does=("mark",), tools=("tape", "marker"),
+    does=("mark",), tools=("tape", "marker"), asks=(*_NOW, *_WANTED),
 )  # fmt: skip
 _EARS_OFF = _step(
     "ears-off", "Ears up", "Slide every ear up until it no longer draws its pair together, going round in opposite pairs.",
@@ -141,6 +162,7 @@ def _pull(name: str, title: str, again: bool) -> Step:
         name, title, say,
         Point("The same pull everywhere, measured on the rope: the calculator says how far for the range wanted"),
         Point("Ears up again before any segment is pulled", Found("rope-slack-pair")),
+        asks=(_pulled("pulled-again"), *_AGAIN) if again else (_pulled("pulled"),),
         picture="pull", does=("pull-pass",), cautions=("rope", "over-tension", "two-people"), tools=("gloves", "rule"),
     )  # fmt: skip
 
@@ -150,6 +172,7 @@ _RANGE = _step(
     Point("Aim slightly above what is wanted: film and rope both settle"),
     Point("Too low: another pass. Too high: let the same pull back, from the end to the splice"),
     Point("Soft beater, one stroke, the other head free"),
+    asks=_AFTER, recalls=("wanted-low", "wanted-high"),
     picture="range", does=("range-check", "read"), cautions=("rope", "tapping"), tools=("soft mallet or stick",),
 )  # fmt: skip
 _SEGMENTS = _step(
@@ -202,14 +225,14 @@ def _range(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 def _new_effects(part: Part) -> tuple[Effect, ...]:
     side = Side(part.value)
     return (
-        effects.TakeFromShelf(side), effects.ChangeHead(side), effects.CarryFindings(), effects.Log("done", "New rope-drum head"),
+        effects.TakeFromShelf(side), effects.ChangeHead(side), effects.CarryFindings(), effects.KeepAnswers(), effects.Log("done", "New rope-drum head"),
         effects.AnswerChecks(side), effects.BookCheck(side),
     )  # fmt: skip
 
 
 def _range_effects(part: Part) -> tuple[Effect, ...]:
     each = tuple(effects.AnswerChecks(side) for side in part.sides)
-    return (effects.CarryFindings(), effects.Log("done", "Rope brought to its range"), *each)
+    return (effects.CarryFindings(), effects.KeepAnswers(), effects.Log("done", "Rope brought to its range"), *each)
 
 
 NEW_ROPE_HEAD = Procedure(

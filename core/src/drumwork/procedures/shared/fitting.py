@@ -11,13 +11,14 @@ from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan, wrinkle_passes
 from drumwork.rods.patterns import from_slack
 from drumwork.sources import common_practice
-from drumwork.work.conditions import Has, OnSide, Way
+from drumwork.work.asks import Option, Question
+from drumwork.work.conditions import Chose, Has, OnSide, Way
 from drumwork.work.kinds.steps import Clear, Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.ways import BassPitch, ResonantPitch, Ways
 from drumwork.work.words import Case, If, Point
 
-__all__ = ["clear", "fingers", "foam", "port", "seat", "set_head", "some_down", "tension"]
+__all__ = ["clear", "cut", "fingers", "foam", "port", "seat", "set_head", "some_down", "tension"]
 
 _HALF = Turns.from_fraction(common_practice.HALF_TURN)
 _QUARTER = Turns.from_fraction(common_practice.QUARTER_TURN)
@@ -65,6 +66,7 @@ def set_head(side: Side, prefix: str = "") -> Step:
         does=("set-head", "set-hoop"),
         tools=(If(Has("pedal") & OnSide(Side.BATTER), "hoop protector"),),
         looks_at=(Where.HEAD, Where.HOOP, Where.SHELL),
+        recalls=tuple(f"{each}-{side.value}" for each in ("logo", "hoop", "rods")),
     )
 
 
@@ -255,4 +257,44 @@ def port(side: Side, prefix: str = "") -> Step:
         ("F8", "§4", "C5"),
         (Where.HEAD,),
         picture="port",
+        asks=(
+            Question("port", "The port is", PORT, needed=True),
+            Question("port-size", "How wide", unit="length", keeps="port width"),
+            Question("port-place", "Where", PORT_PLACE, own=True, keeps="port place"),
+        ),
+    )
+
+
+PORT = (
+    Option("ready", "there already: a ready-ported head"),
+    Option("cut", "to be cut here"),
+    Option("none", "left out this time"),
+)
+PORT_PLACE = (
+    Option("four", "at four o’clock"),
+    Option("eight", "at eight o’clock"),
+    Option("middle", "in the middle"),
+)
+
+
+def cut(side: Side, prefix: str = "") -> Step:
+    """The cut itself, where one was chosen."""
+    return Step(
+        f"{prefix}cut",
+        "Cut the port",
+        Tick(),
+        "Mark it by the template, clamp the head flat on the board, and cut in one slow turn away from the hand that holds.",
+        side,
+        (
+            Point("Edge looked along: no nick; a ring on it at once"),
+            Point("The piece and the blade put away before the head is moved"),
+        ),
+        ("cutting",),
+        Has("port") & OnSide(Side.RESONANT) & Chose("port", "cut"),
+        ("port",),
+        ("port template", "cutter", "cutting board", "port ring", "gloves"),
+        ("F8", "§4", "§18"),
+        (Where.HEAD,),
+        picture="port",
+        recalls=("port-size", "port-place"),
     )

@@ -21,6 +21,7 @@ def one_head(side: Side, drum: DrumFacts, prefix: str = "") -> tuple[Step, ...]:
         *bare_drum_steps(side, prefix),
         fitting.foam(side, prefix),
         fitting.port(side, prefix),
+        fitting.cut(side, prefix),
         fitting.set_head(side, prefix),
         fitting.fingers(side, prefix),
         fitting.seat(side, prefix),

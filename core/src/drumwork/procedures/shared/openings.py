@@ -7,6 +7,7 @@ from drumwork.findings import Where
 from drumwork.procedures.shared import found
 from drumwork.rods.passes import slackening_passes
 from drumwork.rods.patterns import from_slack
+from drumwork.work.asks import Question
 from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import Has, OnSide, Way
 from drumwork.work.kinds.steps import Passes, StepData, Tick
@@ -17,6 +18,7 @@ from drumwork.work.words import If, Point
 
 __all__ = [
     "KEYS", "NEEDS_TWO", "READ_WITH", "THROW_OFF", "THROW_OFF_DOWN", "clean", "lay_out", "lift_off", "mark", "ring_out", "slacken",
+    "where_it_sits",
 ]  # fmt: skip
 
 KEYS: tuple[str | If[str], ...] = (
@@ -93,6 +95,28 @@ def mark(side: Side | None, both: bool = False) -> Step:
         does=("mark",),
         tools=("tape", "marker"),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
+        asks=tuple(each for one in (Side if side is None else (side,)) for each in where_it_sits(one, side is None)),
+    )
+
+
+def where_it_sits(side: Side, both: bool = False) -> tuple[Question, ...]:
+    """Where logo and hoop sit, to be said again when they go back."""
+    head = f"{side.value} " if both else ""
+    return (
+        Question(f"logo-{side.value}", f"Its {head}logo sits", round=True, side=side, keeps=f"{side.value} logo was"),
+        Question(
+            f"hoop-{side.value}",
+            f"Its {head}hoop’s seam or dent sits",
+            round=True,
+            side=side,
+            keeps=f"{side.value} hoop’s seam",
+        ),
+        Question(
+            f"rods-{side.value}",
+            f"{head}Rods that differ from the others".capitalize(),
+            own=True,
+            keeps=f"{side.value} rods that differ",
+        ),
     )
 
 

@@ -7,6 +7,7 @@ from drumwork.procedures.shared import endings, snare_side
 from drumwork.procedures.shared.suits import wires
 from drumwork.procedures.shared.wires import butt_side, fine, knob_back, level, on_off
 from drumwork.work import effects
+from drumwork.work.asks import Question
 from drumwork.work.conditions import Found, Has
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Tick
@@ -19,7 +20,7 @@ __all__ = ["NEW_WIRES", "SET_WIRES"]
 _AT = (Where.WIRES, Where.STRAINER)
 
 
-def _lay_out(*points: Point) -> Step:
+def _lay_out(*points: Point, asks: tuple[Question, ...] = ()) -> Step:
     return Step(
         "lay-out",
         "Lay out",
@@ -31,7 +32,12 @@ def _lay_out(*points: Point) -> Step:
         tools=("small screwdriver", "stick", "soft-topped table", "rags"),
         cites=("§8",),
         looks_at=(Where.HEAD, *_AT),
+        asks=asks,
     )
+
+
+WHICH = Question("wires", "Which wires go on", among="wire-lines", own=True)
+"""Asked of the workshop's lines of wires; fitted under that name when the job closes."""
 
 
 _LOOK = Step(
@@ -100,7 +106,7 @@ _TURN = Step(
 
 def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
-        _lay_out(Point("New wires looked over: as long as this drum asks for, no strand bent")),
+        _lay_out(Point("New wires looked over: as long as this drum asks for, no strand bent"), asks=(WHICH,)),
         _LOOK,
         snare_side.wires_off(),
         _OLD_OFF,

@@ -29,7 +29,10 @@ class StepDone(Entry):
         return (f"step:{self.step}",)
 
     def require(self, state: BenchState) -> None:
-        state.plan.step(self.step)
+        step = state.plan.step(self.step)
+        for question in step.asks:
+            if question.needed and question.name not in state.answers:
+                raise BadEvent(f"First: {question.words}", step=self.step, question=question.name)
 
     def apply(self, state: BenchState, at: Logged) -> None:
         state.done.setdefault(self.step, Mark(None, at.id, at.by, at.at))

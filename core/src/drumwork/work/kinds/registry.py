@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from drumwork.work.kinds import clear, common, finding, loan, passes, rest, school
+from drumwork.work.kinds import ask, clear, common, finding, loan, passes, rest, school
 from drumwork.work.kinds.steps import StepKind
 from drumwork.work.log import Entry
 from drumwork.work.plan import StepPlan
@@ -58,6 +58,7 @@ ENTRIES: Final[tuple[type[Entry], ...]] = (
     finding.FindingMade,
     finding.PutRight,
     loan.Lent,
+    ask.Answered,
     school.SchoolChosen,
     common.Noted,
     common.Undone,

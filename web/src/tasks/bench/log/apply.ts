@@ -101,6 +101,9 @@ const APPLY: Apply = {
     const found = state.found.get(event)
     if (found) state.found.set(event, { ...found, put_right: true })
   },
+  answer: (state, { question, values }, mark) => {
+    state.answers.set(question, { ...mark, values: values ?? [] })
+  },
   school: (state, _, { event }) => {
     const anew = state.answer.anew?.find((each) => each.entry === event)
     if (!anew) return // the server has not told yet what comes of it

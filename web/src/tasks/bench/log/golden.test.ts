@@ -40,7 +40,7 @@ function answerOf({ plan, log, plans, anew }: Case): Answer {
     slacken_by: of?.slacken_by,
     state: 'open',
     log,
-    figures: { readings: [], plans, rounds: [], pitches: [], uneven: [] },
+    figures: { readings: [], plans, rounds: [], pitches: [], uneven: [], told: [] },
     conflicts: [],
     anew,
   } as unknown as Answer
@@ -90,6 +90,7 @@ function stands(state: Folded): Record<string, unknown> {
     ),
     by: state.by,
     found: object([...state.found].map(([id, { put_right }]) => [id, put_right])),
+    answers: object([...state.answers].map(([name, { event, values }]) => [name, [event, values]])),
     notes: state.notes,
     closed: state.closed,
     live: state.live.map((each) => each.id),

@@ -1,5 +1,5 @@
 import type { Body } from '../../../api/outbox'
-import { near, holds, type When } from './conditions'
+import { near, holds, type Fact, type When } from './conditions'
 import type { Answer, Cadence, Finding, Mark, Means, Side, Uneven } from './types'
 
 /** One entry that counts, whoever made it. */
@@ -44,6 +44,7 @@ export interface Folded {
   reference: number | null
   by: { up: Cadence; down: Cadence }
   found: Map<string, Finding>
+  answers: Map<string, Mark & { values: string[] }>
   notes: string[]
   closed: boolean
   live: Counted[]
@@ -100,6 +101,7 @@ export function begin(answer: Answer): Folded {
     reference: null,
     by: { up: answer.cadence, down: answer.slacken_by },
     found: new Map(),
+    answers: new Map(),
     notes: [],
     closed: false,
     live: [],
@@ -144,10 +146,18 @@ export function owedIn(lap: FoldedLap, gone: ReadonlySet<number>): number[] {
   return lap.order.filter((rod) => asked(rod) && !lap.turned.has(rod) && !gone.has(rod))
 }
 
+/** What conditions ask about: what was found, and what was chosen, told apart by its name. */
+export const facts = (state: Folded): Fact[] => [
+  ...state.found.values(),
+  ...[...state.answers].flatMap(([question, { values }]) =>
+    values.map((value) => ({ finding: `${question}=${value}`, degree: 3, side: '' })),
+  ),
+]
+
 /** Steps that show: those whose condition holds with what was found, and those already done. */
 export function shownSteps(state: Folded): Answer['plan'] {
-  const found = [...state.found.values()]
+  const known = facts(state)
   return state.answer.plan.filter(
-    (step) => state.done.has(step.id) || holds(step.when as When, near(step.side, found)),
+    (step) => state.done.has(step.id) || holds(step.when as When, near(step.side, known)),
   )
 }

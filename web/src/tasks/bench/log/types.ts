@@ -1,6 +1,7 @@
 import type { Schemas } from '../../../api/client'
 import type { Body } from '../../../api/outbox'
 
+type QuestionOut = Schemas['QuestionOut']
 export type Answer = Schemas['BenchOut']
 export type Side = Schemas['Side']
 export type Means = Schemas['Means']
@@ -56,6 +57,12 @@ export interface Lap {
   tapped: Schemas['TappedOut'] | null
 }
 
+/** A question of a step, with its answer as it is said. */
+export interface Ask extends QuestionOut {
+  values: string[]
+  said: string
+}
+
 export interface Step {
   id: string
   title: string
@@ -73,6 +80,9 @@ export interface Step {
   looks_at: Schemas['Where'][]
   picture: Schemas['StepOut']['picture']
   picture_words: string
+  asks: Ask[]
+  recalls: Ask[]
+  told: string
   done: Mark | null
   laps: Lap[]
   resting_until: string | null

@@ -1,5 +1,6 @@
-import { holds, near, type Found, type When } from './conditions'
-import { headOf, lostSince, shownSteps, type Folded, type FoldedLap, type Read } from './state'
+import { asksOf } from './asks'
+import { holds, near, type Fact, type When } from './conditions'
+import { facts, headOf, lostSince, shownSteps, type Folded, type FoldedLap, type Read } from './state'
 import type { Answer, Bench, Head, Lap, Means, Plan, Reading, Rod, Side, Step } from './types'
 
 type Figures = Answer['figures']
@@ -129,17 +130,18 @@ function referenceOf(state: Folded, side: Side | null): number {
   return state.reference !== null && order.includes(state.reference) ? state.reference : (order[0] ?? 1)
 }
 
-const said = (points: { text: string; when?: unknown }[], found: readonly Found[]): string[] =>
+const said = (points: { text: string; when?: unknown }[], found: readonly Fact[]): string[] =>
   points.filter((each) => holds(each.when as When, found)).map((each) => each.text)
 
 function stepView(state: Folded, step: Answer['plan'][number]): Step {
-  const found = near(step.side, [...state.found.values()])
+  const known = near(step.side, facts(state))
   const { when: _w, passes: _p, zero: _z, points, tools, ...plain } = step
   const target = targetOf(state, headOf(state.answer, step.side).side).hz
   return {
     ...plain,
-    points: said(points, found),
-    tools: said(tools, found),
+    points: said(points, known),
+    tools: said(tools, known),
+    ...asksOf(state, step),
     done: state.done.get(step.id) ?? null,
     laps: (state.laps.get(step.id) ?? []).map((lap, number) => lapView(lap, { state, step, number }, target)),
     resting_until: state.rests.get(step.id) ?? null,

@@ -22,6 +22,8 @@ export function entryWords(body: Body): string {
       return 'one more pass'
     case 'cadence':
       return `turns confirmed by ${body.by}`
+    case 'answer':
+      return `${body.question.replaceAll('-', ' ')} answered`
     case 'school':
       return 'otherwise from here on'
     case 'found':

@@ -1,5 +1,5 @@
 import type { Step } from '../../log/types'
-import { Cautions, Panel, Points, Say, Why } from '../../parts'
+import { Cautions, Panel, Points, Say, Told, Why } from '../../parts'
 
 /** Something to do and look at, done when it is done. */
 export function TickPanel({ step }: { step: Step }) {
@@ -7,7 +7,13 @@ export function TickPanel({ step }: { step: Step }) {
     <Panel aria-live="polite" tabIndex={0}>
       <Cautions of={step.cautions} />
       <Say>{step.say}</Say>
+      {step.told ? <Told role="status">{step.told}</Told> : null}
       <Points>
+        {step.recalls.map((each) => (
+          <li key={each.name}>
+            {each.words}: <b>{each.said}</b>
+          </li>
+        ))}
         {step.points.map((point) => (
           <li key={point}>{point}</li>
         ))}

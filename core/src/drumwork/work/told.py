@@ -1,0 +1,56 @@
+"""What the answers of a job come to, said at the step that asks: how much more to pull at a rope drum (trade §14)."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from drumwork.errors import DrumworkError
+from drumwork.rope import Pass, Range, how_much_more
+from drumwork.work.state import BenchState
+
+__all__ = ["passes_made", "told"]
+
+_WANTED, _BEFORE = ("wanted-low", "wanted-high"), ("low-before", "high-before")
+_PASSES = (("pulled", "low", "high"), ("pulled-again", "low-again", "high-again"))
+"""Questions of each pull pass: how far, and the range read after it."""
+
+
+def _amount(state: BenchState, question: str) -> float | None:
+    mark = state.answers.get(question)
+    return mark.value.amount if mark else None
+
+
+def _range(state: BenchState, low: str, high: str) -> Range | None:
+    lowest, highest = _amount(state, low), _amount(state, high)
+    return Range(lowest, highest) if lowest and highest else None
+
+
+def passes_made(state: BenchState) -> tuple[Pass, ...]:
+    """The pull passes of this job, as far as both ranges and the pull were written down."""
+    made, before = [], _amount(state, _BEFORE[0])
+    for pulled, low, _ in _PASSES:
+        far, after = _amount(state, pulled), _amount(state, low)
+        if far and before and after:
+            made.append(Pass(far, before, after))
+        before = after or before
+    return tuple(made)
+
+
+def _pull_words(state: BenchState) -> str:
+    try:
+        ranges = [_range(state, *_BEFORE), *(_range(state, low, high) for _, low, high in _PASSES)]
+        now = next((each for each in reversed(ranges) if each), None)
+        wanted = _range(state, *_WANTED)
+        if now is None or wanted is None:
+            return ""
+        return how_much_more(now, wanted, (*state.plan.drum.rope_passes, *passes_made(state))).words
+    except DrumworkError as error:
+        return error.message
+
+
+def told(state: BenchState) -> Mapping[str, str]:
+    """By step, what the answers so far come to; only where there is something to say."""
+    asking = {question for of in (*_PASSES,) for question in of}
+    steps = [step.id for step in state.plan.steps if any(each.name in asking for each in step.asks)]
+    words = _pull_words(state) if steps else ""
+    return dict.fromkeys(steps, words) if words else {}

@@ -1,0 +1,55 @@
+import styled from 'styled-components'
+import type { Body } from '../../../api/outbox'
+import type { Ask, Bench, Step } from '../log/types'
+import { PlacesRound } from './PlacesRound'
+import { Several } from './Several'
+import { Typed } from './Typed'
+
+export interface AskProps {
+  ask: Ask
+  answer: (ask: Ask, values: string[]) => void
+}
+
+interface Props {
+  bench: Bench
+  step: Step
+  enter: (body: Body) => void
+}
+
+const isRound = (ask: Ask) => ask.options.length > 0 && ask.options.every(({ value }) => PLACE.test(value))
+const PLACE = /^(rod|gap|hour)-\d+$/
+
+/** What a step asks, each question with the means its answer takes. */
+export function Asks({ bench, step, enter }: Props) {
+  const answer = (ask: Ask, values: string[]) =>
+    enter({ kind: 'answer', step: step.id, question: ask.name, values, unit: ask.unit })
+  const round = step.asks.filter(isRound)
+  const plain = step.asks.filter((each) => !isRound(each))
+  return (
+    <List aria-label="Asked here">
+      {round.length ? <PlacesRound asks={round} badge={bench.badge} answer={answer} /> : null}
+      {plain.map((each) => (
+        <Question key={each.name} ask={each} answer={answer} />
+      ))}
+    </List>
+  )
+}
+
+function Question({ ask, answer }: AskProps) {
+  return (
+    <div>
+      {ask.options.length ? <Several ask={ask} answer={answer} /> : null}
+      {ask.unit || ask.own ? <Typed ask={ask} answer={answer} /> : null}
+    </div>
+  )
+}
+
+const List = styled.section`
+  display: flex;
+  flex-direction: column;
+  gap: 18px;
+  padding: 22px 36px;
+  @media (max-width: 700px) {
+    padding: 12px 16px;
+  }
+`

@@ -1,0 +1,66 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import { Plain } from '../../../ui/Button'
+import { Field } from '../../../ui/Field'
+import type { Ask } from '../log/types'
+import type { AskProps } from './Asks'
+
+const HINTS: Record<Ask['unit'], string> = { pitch: '98.0, or G2 +12', length: '12 mm', '': '' }
+const NUMBER = /^\s*\d+([.,]\d+)?\s*(hz|mm|cm|in|")?\s*$/i
+const NOTE = /^\s*[a-g][#b♯♭]?-?\d(\s*[+-−]\s*\d+)?\s*$/i
+
+/** Why a typed answer cannot be read; empty where it can. */
+export function unreadable(ask: Pick<Ask, 'unit'>, typed: string): string {
+  if (!typed.trim() || ask.unit === '') return ''
+  if (NUMBER.test(typed) || (ask.unit === 'pitch' && NOTE.test(typed))) return ''
+  return ask.unit === 'pitch' ? 'A pitch is hertz or a note: 98, or G2 +12.' : 'A length is a number: 12 mm.'
+}
+
+/** An answer written: a pitch, a length, or one's own words. */
+export function Typed({ ask, answer }: AskProps) {
+  const known = new Set(ask.options.map(({ value }) => value))
+  const own = ask.values.filter((each) => !known.has(each))
+  const [typed, setTyped] = useState(own.join(', '))
+  const [asked, setAsked] = useState(false)
+  const problem = asked ? unreadable(ask, typed) : ''
+  const changed = typed.trim() !== own.join(', ')
+  const keep = () => {
+    setAsked(true)
+    if (unreadable(ask, typed)) return
+    const others = ask.many ? ask.values.filter((each) => known.has(each)) : []
+    answer(ask, typed.trim() ? [...others, typed.trim()] : others)
+  }
+  return (
+    <Row
+      onSubmit={(event) => {
+        event.preventDefault()
+        keep()
+      }}
+    >
+      <Field
+        label={ask.options.length ? 'or in your words' : ask.words}
+        value={typed}
+        onChange={setTyped}
+        error={problem}
+        hint={ask.unit && ask.said && !changed ? ask.said : HINTS[ask.unit]}
+        name={ask.name}
+      />
+      <Plain type="submit" isDisabled={!changed}>
+        Keep
+      </Plain>
+    </Row>
+  )
+}
+
+const Row = styled.form`
+  display: flex;
+  align-items: flex-start;
+  gap: 10px;
+  > div {
+    flex: 1;
+    max-width: 420px;
+  }
+  > button {
+    margin-top: 25px;
+  }
+`
