@@ -10,7 +10,7 @@ from drumwork.sources.international_inch import METRES_PER_INCH
 
 __all__ = ["Length", "parse_length"]
 
-_TYPED = re.compile(r"^\s*(\d+(?:[.,]\d+)?)\s*(?:(\d+)/(\d+))?\s*(in|inch|inches|\"|″|mm|cm)?\s*$", re.I)
+_TYPED = re.compile(r"^\s*(\d+(?:[.,]\d+)?(?!\d*/))?\s*(?:(\d+)/(\d+))?\s*(in|inch|inches|\"|″|mm|cm)?\s*$", re.I)
 
 
 @dataclass(frozen=True, slots=True, order=True)
@@ -54,11 +54,13 @@ def parse_length(text: str, unit: str = "in") -> Length:
 
     >>> parse_length("5 1/2 in").mm
     139.7
+    >>> parse_length("1/2 in").mm
+    12.7
     """
     match = _TYPED.match(text)
-    if match is None or match[3] == "0":
+    if match is None or match[3] == "0" or not (match[1] or match[2]):
         raise BadQuantity("Give a length such as 14, 5 1/2 in or 356 mm.", text=text)
-    number = float(match[1].replace(",", "."))
+    number = float((match[1] or "0").replace(",", "."))
     if match[2]:
         number += int(match[2]) / int(match[3])
     named = (match[4] or unit).lower()

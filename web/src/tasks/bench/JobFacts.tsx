@@ -2,6 +2,7 @@ import styled from 'styled-components'
 import { hz } from '../../domain/pitch'
 import { Num, Soft } from '../../ui/Page'
 import { PlanView } from '../../ui/PlanView'
+import { Ring } from './asks/Ring'
 import type { Bench, Step } from './log/types'
 import { StepPicture } from './pictures/StepPicture'
 
@@ -12,6 +13,13 @@ export function JobFacts({ bench, step }: { bench: Bench; step: Step | undefined
     return (
       <Picture>
         <StepPicture bench={bench} step={step} />
+      </Picture>
+    )
+  const sat = step?.recalls.filter((each) => each.options.length) ?? []
+  if (sat.length)
+    return (
+      <Picture>
+        <Ring asks={sat} badge={bench.badge} numbered />
       </Picture>
     )
   return (

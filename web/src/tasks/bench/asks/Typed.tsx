@@ -6,7 +6,7 @@ import type { Ask } from '../log/types'
 import type { AskProps } from './Asks'
 
 const HINTS: Record<Ask['unit'], string> = { pitch: '98.0, or G2 +12', length: '12 mm', '': '' }
-const NUMBER = /^\s*\d+([.,]\d+)?\s*(hz|mm|cm|in|")?\s*$/i
+const NUMBER = /^\s*(\d+([.,]\d+)?|(\d+ )?\d+\/[1-9]\d*)\s*(hz|mm|cm|in|")?\s*$/i
 const NOTE = /^\s*[a-g][#b♯♭]?-?\d(\s*[+-−]\s*\d+)?\s*$/i
 
 /** Why a typed answer cannot be read; empty where it can. */
