@@ -30,10 +30,15 @@ def _drum(house: House, kind: DrumKind) -> Drum:
 
 
 def _entries(hands: Hands, step: dict[str, Any]) -> list[dict[str, Any]]:
-    """What a person enters at a step: every turn of every pass; of the rest, that it is done."""
+    """What a person enters at a step: what must be known, every turn of every pass; of the rest, that it is done."""
     laps = [[(rod, each["each_32"]) for rod in each["order"]] for each in step["passes"]]
     turned = [hands.turned(step["id"], number, *made) for number, made in enumerate(laps)]
-    return [*turned, hands.event(kind="step_done", step=step["id"])]
+    asked = [
+        hands.event(kind="answer", step=step["id"], question=each["name"], values=[each["options"][0]["value"]])
+        for each in step["asks"]
+        if each["needed"]
+    ]
+    return [*asked, *turned, hands.event(kind="step_done", step=step["id"])]
 
 
 @pytest.mark.parametrize("kind", list(DrumKind))

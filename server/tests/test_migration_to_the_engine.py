@@ -16,6 +16,8 @@ from typing import Any
 import psycopg
 import pytest
 
+from apps.bench.stored import PLAN_SHAPE
+
 HERE = Path(__file__).parent
 SHOWN = json.loads(gzip.decompress((HERE / "fixtures" / "bench_before_engine.json.gz").read_bytes()))
 PROBE = HERE / "look_at_jobs.py"
@@ -94,5 +96,5 @@ def test_jobs_in_hand_can_be_finished(migrated: dict[str, Any]) -> None:
 
 def test_nothing_is_left_of_the_old_shapes(migrated: dict[str, Any]) -> None:
     assert migrated["versions"] == [2]
-    assert migrated["shapes"] == [2]
+    assert migrated["shapes"] == [PLAN_SHAPE]
     assert migrated["heads"] == migrated["count"]

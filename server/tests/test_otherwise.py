@@ -4,6 +4,7 @@ import pytest
 from house import Api, Hands, House, start_body
 
 from apps.bench.models import Job, JobEvent
+from apps.bench.stored import PLAN_SHAPE
 from drumwork.work.schools import SCHOOLS
 
 SEAT = ("lay-out", "mark", "slacken", "lift-off", "clean", "set-head", "fingers")
@@ -51,7 +52,7 @@ def test_changed_in_the_middle_what_is_left_is_planned_anew_and_kept_with_the_en
     seat = next(step for step in anew["plan"] if step["id"] == "seat")
     assert "back right off" in seat["say"]
     assert "palm" in next(step for step in bench["plan"] if step["id"] == "seat")["say"]  # as the job began
-    assert JobEvent.objects.get(pk=anew["entry"]).body["plan"]["shape"] == 2
+    assert JobEvent.objects.get(pk=anew["entry"]).body["plan"]["shape"] == PLAN_SHAPE
     assert school_of(api("GET", f"/bench/jobs/{hands.job}/schools")[1], "stretch")["now"] == "over-tension"
     hands.do(kind="step_done", step="seat")
     refused = hands.do(kind="school", way="stretch", value="palm")

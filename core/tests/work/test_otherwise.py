@@ -12,6 +12,7 @@ from drumwork.drums import DrumKind
 from drumwork.errors import BadEvent
 from drumwork.procedures.catalogue import work_named
 from drumwork.work.fold import advance, begin, fold, require_fits
+from drumwork.work.kinds.ask import Answered
 from drumwork.work.kinds.common import StepDone, Undone
 from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.kinds.school import SchoolChosen
@@ -62,6 +63,10 @@ def test_whatever_is_done_stays_done_and_nothing_of_it_is_asked_again(plan: Plan
     assert str(getattr(after.plan.ways, school.school.way)) == value
     assert after.steps[-1].kind == "close"
     while after.now and after.now.kind != "close":  # and it can be led to the end
+        for each in after.now.asks if after.now else ():
+            if each.needed:
+                answered = Answered(after.now.id, each.name, (each.options[0].value,))
+                advance(after, Logged("a", after.last_seq + 1, "ines", NOON, answered))
         advance(after, Logged("x", after.last_seq + 1, "ines", NOON, StepDone(after.now.id)))
     assert after.now
 

@@ -43,7 +43,7 @@ from drumwork.work.pictures import PICTURES
 from drumwork.work.plan import Part, Plan, StepPlan
 from drumwork.work.words import Point
 
-__all__ = ["Said", "shape_anew", "shape_bench", "shape_plan_head", "shape_step", "write_bench"]
+__all__ = ["Said", "left_so", "shape_anew", "shape_bench", "shape_plan_head", "shape_step", "write_bench"]
 
 
 class Said(NamedTuple):
@@ -196,10 +196,15 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         heads=[_head(plan, head, said.get(Side(head.side), Said("", ""))) for head in job.heads.all()]
         or [_to_look_at(plan)],
         conflicts=_conflicts(ledger),
-        kept=[LeftSo(name=name, words=words) for name, words in kept_words(drum).items()],
+        kept=left_so(drum),
         write_on_head=f"{timezone.localtime():%m / %Y}",
         last_seq=job.last_seq,
     )
+
+
+def left_so(drum: Drum) -> list[LeftSo]:
+    """What the drum's record keeps of how it was left."""
+    return [LeftSo(name=name, words=words) for name, words in kept_words(drum).items()]
 
 
 def _text(of: Schema) -> str:

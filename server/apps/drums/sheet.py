@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from apps.bench.models import Job
 from apps.bench.selectors import offers_of, standing_findings
+from apps.bench.shapes import left_so
 from apps.drums.sheet_schemas import FittedOut, FittingMark, LogOut, PitchOut, Sheet, WiresOut
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
@@ -121,6 +122,7 @@ def sheet_of(drum: Drum, workshop: Workshop, now: datetime) -> Sheet:
         port=f"{length_words(drum.port_m, unit)} {unit}" if drum.port_m else "",
         work=offers_of(drum),
         findings=standing_findings(drum),
+        kept=left_so(drum),
         sides=[_side(drum, side, facts, workshop, now) for side in sides],
         wires=_wires(facts),
         pitches=[_pitch(row, drum) for row in facts.pitches],

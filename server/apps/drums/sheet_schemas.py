@@ -7,7 +7,7 @@ from typing import Any
 
 from ninja import Schema
 
-from apps.bench.schemas import OfferOut, StandingFinding
+from apps.bench.schemas import LeftSo, OfferOut, StandingFinding
 from drumwork.drums import DrumKind, Side
 
 
@@ -88,6 +88,7 @@ class Sheet(Schema):
     note: str
     work: list[OfferOut]
     findings: list[StandingFinding]
+    kept: list[LeftSo]
     sides: list[FittedOut]
     wires: WiresOut | None
     pitches: list[PitchOut]

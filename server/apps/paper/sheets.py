@@ -113,6 +113,7 @@ def service_card(sheet: Sheet, address: str, size: PaperSize) -> bytes:
     story: list[Flowable] = [heading("On it now"), *(plain(_side(each)) for each in sheet.sides)]
     if sheet.wires:
         story.append(plain(f"wires: {sheet.wires.name}, since {sheet.wires.since:%d %B %Y}"))
+    story += [plain(f"{each.name}: {each.words}") for each in sheet.kept]
     if sheet.findings:
         story += [
             heading("Found and not put right"),

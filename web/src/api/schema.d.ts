@@ -2289,6 +2289,8 @@ export interface components {
             fittings: components["schemas"]["FittingMark"][];
             /** Hoops */
             hoops: string;
+            /** Kept */
+            kept: components["schemas"]["LeftSo"][];
             kind: components["schemas"]["DrumKind"];
             /** Kind Words */
             kind_words: string;

@@ -9,7 +9,7 @@ from drumwork.drums import Side
 from drumwork.errors import BadEvent
 from drumwork.rods.layout import RodLayout
 
-__all__ = ["CLOCK", "Option", "Question", "Unit", "places_round"]
+__all__ = ["CLOCK", "Option", "Question", "Unit", "places_round", "read_and_done"]
 
 Unit = Literal["", "pitch", "length"]
 
@@ -71,6 +71,11 @@ class Question:
             raise BadEvent(
                 f"“{strange[0]}” is not among the answers to “{self.words}”.", question=self.name, answers=sorted(known)
             )
+
+
+def read_and_done(name: str, words: str) -> Question:
+    """Where someone can be injured: the caution is read and followed before the step is done."""
+    return Question(name, "The caution is read", (Option("yes", words),), needed=True)
 
 
 CLOCK = tuple(Option(f"hour-{hour}", f"at {hour} o’clock") for hour in (12, *range(1, 12)))

@@ -19,6 +19,7 @@ interface JobRecord {
   old_head?: string
   reason?: string
   notes?: string[]
+  answers?: Record<string, string>
 }
 
 const byRod = (values: Record<string, number>): [string, number][] =>
@@ -77,6 +78,11 @@ export function RecordParticulars({ entry }: { entry: Schemas['LogOut'] }) {
           </Soft>
         </p>
       ) : null}
+      {Object.entries(record.answers ?? {}).map(([asked, said]) => (
+        <p key={asked}>
+          <Soft>{asked}:</Soft> {said}
+        </p>
+      ))}
       {record.notes?.map((note) => (
         <p key={note}>“{note}”</p>
       ))}

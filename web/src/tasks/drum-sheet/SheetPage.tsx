@@ -12,6 +12,7 @@ import { PlanView } from '../../ui/PlanView'
 import { NextWork } from './NextWork'
 import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
+import { AsLeft } from './AsLeft'
 import { Standing } from './Standing'
 import { Timeline } from './Timeline'
 import { WiresState } from './WiresState'
@@ -93,6 +94,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
           ))}
           {sheet.wires ? <WiresState wires={sheet.wires} /> : null}
           <Standing findings={sheet.findings} tag={sheet.tag} mayChange={may} />
+          <AsLeft kept={sheet.kept} />
           {sheet.note ? <p>{sheet.note}</p> : null}
         </section>
         <section aria-label="History">

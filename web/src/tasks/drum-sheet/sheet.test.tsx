@@ -68,6 +68,7 @@ const sheet = (more: Partial<Sheet> = {}): Sheet => ({
   note: '',
   work: [NEW, CHECK],
   findings: [],
+  kept: [{ name: 'muffling', words: 'a loose ring' }],
   sides: [side(), side({ side: 'resonant' })],
   wires: null,
   pitches: [],

@@ -11,7 +11,7 @@ from drumwork.procedures.shared import endings
 from drumwork.procedures.shared.found import BARE_POINTS, bare_drum_steps
 from drumwork.procedures.shared.suits import rope
 from drumwork.work import effects
-from drumwork.work.asks import Question
+from drumwork.work.asks import Question, read_and_done
 from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import Found, Way
 from drumwork.work.effects import Effect
@@ -59,6 +59,7 @@ def _pulled(name: str) -> Question:
     return Question(name, "Each segment was pulled", unit="length")
 
 
+_PULL_READ = read_and_done("pull-read", "gloves on, two of us, nobody in line with the rope")
 _NOW = (_pitch("low-before", "Ears up, now"), _pitch("high-before", "Ears down, now"))
 _WANTED = (
     _pitch("wanted-low", "Lowest wanted", "rope wanted from"),
@@ -90,7 +91,7 @@ _EARS_OFF = _step(
 _UNTIE = _step(
     "untie", "Untie", "Undo the drag-rope chain, then the end knot, then the pigtail, holding the load until it is slack.",
     Point("Wraps of the pigtail counted"),
-    does=("unlace",), cautions=("rope",), cites=("§14", "F10"),
+    does=("unlace",), cautions=("rope",), cites=("§14", "F10"), asks=(read_and_done("rope-read", "face away, nobody in line with the rope"),),
 )  # fmt: skip
 
 
@@ -162,7 +163,7 @@ def _pull(name: str, title: str, again: bool) -> Step:
         name, title, say,
         Point("The same pull everywhere, measured on the rope: the calculator says how far for the range wanted"),
         Point("Ears up again before any segment is pulled", Found("rope-slack-pair")),
-        asks=(_pulled("pulled-again"), *_AGAIN) if again else (_pulled("pulled"),),
+        asks=(_pulled("pulled-again"), *_AGAIN) if again else (_PULL_READ, _pulled("pulled")),
         picture="pull", does=("pull-pass",), cautions=("rope", "over-tension", "two-people"), tools=("gloves", "rule"),
     )  # fmt: skip
 

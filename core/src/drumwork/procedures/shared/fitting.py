@@ -11,7 +11,7 @@ from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan, wrinkle_passes
 from drumwork.rods.patterns import from_slack
 from drumwork.sources import common_practice
-from drumwork.work.asks import Option, Question
+from drumwork.work.asks import Option, Question, read_and_done
 from drumwork.work.conditions import Chose, Has, OnSide, Way
 from drumwork.work.kinds.steps import Clear, Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
@@ -296,5 +296,6 @@ def cut(side: Side, prefix: str = "") -> Step:
         ("F8", "§4", "§18"),
         (Where.HEAD,),
         picture="port",
+        asks=(read_and_done("cutting-read", "gloves on, work clamped, nobody beside me"),),
         recalls=("port-size", "port-place"),
     )
