@@ -62,12 +62,27 @@ def test_a_snare_side_with_its_wires_by_keys_alone(browser: Browser, installatio
 def test_a_rope_drum_to_its_range_and_a_job_beside_it_while_it_rests(
     browser: Browser, installation: Installation
 ) -> None:
-    bench = start(browser, "MQ-071", "new-rope-head", "batter", "Lay out")
+    bench = start(browser, "MQ-072", "new-rope-head", "batter", "Lay out")
     job = bench.job
+    bench.until_step("Mark")
+    for question, hz in (
+        ("Ears up, now", "80"),
+        ("Ears down, now", "90"),
+        ("Lowest wanted", "85"),
+        ("Highest wanted", "98"),
+    ):
+        bench.write(question, hz)
     bench.until_step("Unlace")
     assert "a third" in pictured(browser)
+    bench.until_step("Pull pass")
+    browser.sees("Nothing is known of this rope yet")
+    bench.write("Each segment was pulled", "10 mm")
     bench.until_step("Range")
     browser.sees("Aim slightly above what is wanted")
+    bench.write("Ears up", "84")
+    bench.write("Ears down", "93.6")
+    bench.until_step("Second pass")
+    browser.sees("22 mm more")
     bench.until_step("Segments")
     assert "one pair bowed" in pictured(browser)
     bench.until_step("Rest")
@@ -79,11 +94,14 @@ def test_a_rope_drum_to_its_range_and_a_job_beside_it_while_it_rests(
     other.until_step("Close")
     closed(other, installation, other_job)
     browser.go("/")
-    browser.sees("Coaler")
+    browser.sees("Brig")
     browser.go(f"/bench/{job}")
     browser.press("Rested enough")
     bench.until_step("Write on it")
     closed(bench, installation, job)
+    browser.go("/drums/MQ-072")
+    browser.sees("As it was left")
+    browser.sees("84.0 Hz")
 
 
 def test_a_ported_bass_by_wrinkles(browser: Browser, installation: Installation) -> None:
@@ -92,6 +110,10 @@ def test_a_ported_bass_by_wrinkles(browser: Browser, installation: Installation)
     bench.until_step("Port")
     browser.sees("cut away from the hand")
     assert "port" in pictured(browser)
+    assert bench.main == "First: the port is?"
+    browser.press("to be cut here", "button")
+    bench.until_step("Cut the port")
+    assert bench.main == "First: the caution is read?"
     bench.until_step("Tension")
     browser.sees("Until a wrinkle shows at the rod")
 

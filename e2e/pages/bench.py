@@ -48,6 +48,8 @@ class Bench:
 
     def go_on(self) -> None:
         """Do the one next thing, and wait until the bench shows another."""
+        if self.main.startswith("First:"):
+            self.say_what_must_be_known()
         before = self.state()
         if self.keyboard:
             self.browser.script("document.activeElement && document.activeElement.blur()")
@@ -55,6 +57,32 @@ class Bench:
         else:
             self._click_main()
         self.browser.until("the bench to move on", lambda: not self._same(before))
+
+    def say_what_must_be_known(self) -> None:
+        """The first answer to every question without which the step is not done."""
+        while self.main.startswith("First:"):
+            asked = self.main
+            self.browser.press(self._first_answer(asked.removeprefix("First: ").removesuffix("?")), "button")
+            self.browser.until("the answer to count", lambda asked=asked: self.main != asked)  # type: ignore[misc]
+
+    def _first_answer(self, asked: str) -> str:
+        code = "return [...document.querySelectorAll('[role=group][aria-label]')].find((e) => e.ariaLabel.toLowerCase() === arguments[0])?.querySelector('button')?.innerText"
+        return str(self.browser.until(f"answers to “{asked}”", lambda: self.browser.script(code, asked)))
+
+    def write(self, question: str, text: str) -> None:
+        """Type an answer to a question of the step, and keep it."""
+        self.browser.write(question, text + Keys.ENTER)
+        self.browser.until(f"“{question}” to be kept", lambda: self.last_entry().startswith(question.lower()))
+
+    def last_entry(self) -> str:
+        return next(
+            (
+                each.split("\n")[1]
+                for each in self.browser.words("[aria-label=Now] p")
+                if each.startswith("Last entry")
+            ),
+            "",
+        )
 
     def _same(self, before: str) -> bool:
         closed = not self.browser.all("li[aria-current=step]")

@@ -116,11 +116,15 @@ class Installation:
     def __init__(self, name: str) -> None:
         self.cluster = Cluster(name)
         self.cluster.start()
-        self.server = Server(self.cluster.url)
-        self.server.manage("migrate", "--verbosity", "0")
-        self.server.manage("collectstatic", "--noinput", "--verbosity", "0")
-        self.server.manage("load_demo", "--reset", "--verbosity", "0")
-        self.server.start()
+        try:
+            self.server = Server(self.cluster.url)
+            self.server.manage("migrate", "--verbosity", "0")
+            self.server.manage("collectstatic", "--noinput", "--verbosity", "0")
+            self.server.manage("load_demo", "--reset", "--verbosity", "0")
+            self.server.start()
+        except BaseException:  # what is half made is taken down again, or the next one could not begin
+            self.cluster.destroy()
+            raise
 
     def close(self) -> None:
         self.server.stop()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Any
@@ -118,14 +119,21 @@ class _Starter:
         head = SimulatedHead(layout, drum.wanted_batter_hz or 180.0, int(drum.tag[-3:]), uneven=0.016, noise=0.001)
         return Hands(job, self.members[who], at, head=head)
 
-    def done(self, name: str, days_ago: float, work: str, part: str, note: str, who: int = 0) -> None:
-        """A piece of work led to its end some days ago, every step of it."""
+    def done(
+        self, name: str, days_ago: float, work: str, part: str, note: str, who: int, answers: Mapping[str, str]
+    ) -> None:
+        """A piece of work led to its end some days ago, every step of it, with what was answered on the way."""
         drum, at = self.drums[name], self.now - timedelta(days=days_ago)
         asked = StartJob(id=uuid.uuid5(NAMESPACE, f"done {name} {work}"), tag=drum.tag, work=work, part=Part(part))
         job = start_job(asked, self.members[who])
         Job.objects.filter(pk=job.pk).update(opened_at=at)
         hands = Hands(job, self.members[who], at)
-        hands.steps(*[step.id for step in hands.state().steps[:-1]])
+        for step in hands.state().steps[:-1]:
+            for each in step.asks:
+                said = answers.get(each.name) or (each.options[0].value if each.needed else "")
+                if said:
+                    hands.send(0.5, kind="answer", step=step.id, question=each.name, values=[said], unit=each.unit)
+            hands.steps(step.id)
         hands.send(1, kind="note", text=note)
         hands.send(1, kind="close", reason="", check=False)
         hands.state()
@@ -157,20 +165,28 @@ class _Starter:
 
 DONE = (
     ("Knot", 9, "new-wires", "wires", "old cable had two kinked strands", 1),
-    ("Coaler", 16, "rope-range", "heads", "ears up 47.5, ears down 63 Hz; third pair was slack", 0),
+    ("Coaler", 16, "rope-range", "heads", "third pair was slack", 0),
     ("Tug", 23, "muffling", "hardware", "folded towel inside, touching neither head", 1),
     ("Bow", 12, "hardware-service", "hardware", "claws wiped, one felt renewed", 0),
     ("Barge", 31, "uneven-on-purpose", "resonant", "rod 1 down an eighth: it sang with Collier", 1),
     ("Yawl", 5, "turn-over", "heads", "resonant cratered; two new heads owed", 0),
 )
 """Work of other kinds in the demo's history: drum, days ago, work, part, what was noted, who."""
+ANSWERS: Mapping[str, Mapping[str, str]] = {
+    "Knot": {"wires": "20 strands, cord"},
+    "Coaler": {
+        "low-before": "46", "high-before": "61", "wanted-low": "47", "wanted-high": "62", "pulled": "6 mm", "low": "47.5", "high": "63",
+    },
+    "Tug": {"muffling": "towel", "muffling-where": "touching-none"},
+}  # fmt: skip
+"""What was answered on the way, by drum; a step that must know takes its first answer."""
 
 
 def work_done(drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
     """Some of the work that changes no heads, so that every history has something to show."""
     begin = _Starter(drums, members, now)
     for name, days_ago, work, part, note, who in DONE:
-        begin.done(name, days_ago, work, part, note, who)
+        begin.done(name, days_ago, work, part, note, who, ANSWERS.get(name, {}))
 
 
 def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
