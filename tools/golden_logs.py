@@ -171,7 +171,7 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
         case "answer":
             question = draw(st.sampled_from(step.asks))
             if question.unit:
-                typed = {"pitch": ["98", "G2 +5"], "length": ["12 mm", "8"]}[question.unit]
+                typed = {"pitch": ["98", "G2 +5"], "length": ["12 mm", "8"], "count": ["10", "12"]}[question.unit]
                 return ask.Answered(step.id, question.name, (draw(st.sampled_from(typed)),), question.unit).read(440)
             of = [each.value for each in question.options] or ["as it was"]
             values = draw(st.lists(st.sampled_from(of), max_size=2, unique=True))

@@ -76,11 +76,7 @@ class Bench:
 
     def last_entry(self) -> str:
         return next(
-            (
-                each.split("\n")[1]
-                for each in self.browser.words("[aria-label=Now] p")
-                if each.startswith("Last entry")
-            ),
+            (each.split("\n")[1] for each in self.browser.words("[aria-label=Now] p") if each.startswith("Last entry")),
             "",
         )
 

@@ -1,5 +1,6 @@
 """Questions of a step: what they take, what they decide, and what the pull of a rope comes to (trade §14; common practice, no source)."""
 
+from collections.abc import Callable
 from datetime import UTC, datetime
 
 import pytest
@@ -146,6 +147,24 @@ def test_how_much_more_to_pull_is_said_once_the_range_and_the_wanted_one_are_kno
     # worked: 84² − 80² = 656 Hz² for 10 mm, 65 600 a metre; aimed 50 cents above 98 Hz: 98² · 2^(100/1200) = 10 175.1;
     # from 93.6² = 8 761.0 it takes 1 414.1 / 65 600 = 21.6 mm
     assert told(state)["pull-again"].startswith("Pull every segment 22 mm more")
+
+
+def test_how_long_a_rope_is_said_from_the_drum_and_its_holes() -> None:
+    drum = DrumFacts(DrumKind.ROPE_BASS, {}, diameter_m=0.70, depth_m=0.36)
+    plan = make_plan(work_named("new-rope-head"), Part.BATTER, drum, Ways())
+    assert told(state_of(plan)) == {}
+    entries = [typed("lay-out", "rope-holes", "10", "count"), typed("lay-out", "rope-hoop", "40 mm", "length")]
+    words = told(state_of(plan, *entries))["lay-out"]
+    # worked: rise 0.36 + 0.04; radius 0.35 + 0.015 holds the holes; across 2 · 0.365 · sin(π/20) = 0.1142; hypotenuse 0.4160; 20 of them
+    assert "20 segments of 41.6 cm" in words
+    assert "Give a number" in _refused(typed, "lay-out", "rope-holes", "ten", "count")
+    assert "at least four holes" in told(state_of(plan, typed("lay-out", "rope-holes", "3", "count")))["lay-out"]
+
+
+def _refused(act: Callable[..., object], *asked: str) -> str:
+    with pytest.raises(BadQuantity) as error:
+        act(*asked)
+    return error.value.message
 
 
 def test_what_earlier_jobs_taught_of_the_rope_counts() -> None:

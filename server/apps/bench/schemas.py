@@ -15,6 +15,7 @@ from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Where
 from drumwork.procedures.catalogue import CATALOGUE
 from drumwork.rods.clearing import FindingKind, Means
+from drumwork.work.asks import Unit
 from drumwork.work.kinds.steps import StepKind
 from drumwork.work.log import Standing
 from drumwork.work.pictures import Picture
@@ -114,14 +115,14 @@ class OptionOut(Schema):
 
 
 class QuestionOut(Schema):
-    """Something a step asks: one of its options, several (`many`), one's own words (`own`), or a pitch or length typed (`unit`)."""
+    """Something a step asks: one of its options, several (`many`), one's own words (`own`), or a pitch, length or number typed (`unit`)."""
 
     name: str
     words: str
     options: list[OptionOut]
     many: bool
     own: bool
-    unit: Literal["", "pitch", "length"]
+    unit: Unit
     needed: bool
 
 

@@ -98,7 +98,12 @@ def _more_schools(plan: dict[str, Any]) -> dict[str, Any]:
 def _questions(plan: dict[str, Any]) -> dict[str, Any]:
     """2 to 3: steps ask and recall; a plan keeps the workshop's lists it asked among, and what was learned of a rope."""
     steps = [{**step, "asks": [], "recalls": []} for step in plan["steps"]]
-    return {**plan, "steps": steps, "lists": {}, "drum": {**plan["drum"], "rope_passes": []}}
+    return {
+        **plan,
+        "steps": steps,
+        "lists": {},
+        "drum": {**plan["drum"], "rope_passes": [], "diameter_m": None, "depth_m": None},
+    }
 
 
 _PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _more_schools, 2: _questions}

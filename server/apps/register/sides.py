@@ -75,7 +75,16 @@ def facts_of(drum: Drum) -> DrumFacts:
     rods = traits_of(kind).rods
     layouts = {each.side: each.layout for each in sides_of(drum)} if rods else {}
     passes = tuple(Pass(**each) for each in drum.kept.get(ROPE_PASSES, ()))
-    return DrumFacts(kind, layouts, drum.snare_bed, drum.port_m is not None, thread=drum.thread, rope_passes=passes)
+    return DrumFacts(
+        kind,
+        layouts,
+        drum.snare_bed,
+        drum.port_m is not None,
+        thread=drum.thread,
+        rope_passes=passes,
+        diameter_m=drum.diameter_m,
+        depth_m=drum.depth_m,
+    )
 
 
 def kept_words(drum: Drum) -> dict[str, str]:

@@ -646,8 +646,8 @@ export interface components {
         AfterStretch: "back" | "up";
         /**
          * AnsweredIn
-         * @description What was answered to a question of a step: names of its answers or one's own words; or a pitch or length as typed. None takes an answer
-         *     back without undoing it. `amount` is hertz or metres.
+         * @description What was answered to a question of a step: names of its answers or one's own words; or a pitch, length or number as typed. None takes an
+         *     answer back without undoing it. `amount` is hertz, metres or the number.
          */
         AnsweredIn: {
             /**
@@ -664,7 +664,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            unit: "" | "pitch" | "length";
+            unit: "" | "pitch" | "length" | "count";
             /**
              * Values
              * @default []
@@ -1944,7 +1944,7 @@ export interface components {
         };
         /**
          * QuestionOut
-         * @description Something a step asks: one of its options, several (`many`), one's own words (`own`), or a pitch or length typed (`unit`).
+         * @description Something a step asks: one of its options, several (`many`), one's own words (`own`), or a pitch, length or number typed (`unit`).
          */
         QuestionOut: {
             /** Many */
@@ -1961,7 +1961,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "" | "pitch" | "length";
+            unit: "" | "pitch" | "length" | "count";
             /** Words */
             words: string;
         };

@@ -11,7 +11,7 @@ from drumwork.rods.layout import RodLayout
 
 __all__ = ["CLOCK", "Option", "Question", "Unit", "places_round", "read_and_done"]
 
-Unit = Literal["", "pitch", "length"]
+Unit = Literal["", "pitch", "length", "count"]
 
 
 @dataclass(frozen=True, slots=True)

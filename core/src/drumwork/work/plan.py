@@ -65,6 +65,8 @@ class DrumFacts:
     thread: str = ""
     wires: bool | None = None
     rope_passes: tuple[Pass, ...] = ()
+    diameter_m: float | None = None
+    depth_m: float | None = None
 
     @property
     def has_wires(self) -> bool:

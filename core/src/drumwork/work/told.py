@@ -1,11 +1,11 @@
-"""What the answers of a job come to, said at the step that asks: how much more to pull at a rope drum (trade §14)."""
+"""What the answers of a job come to, said at the step that asks: how long a rope, how much more to pull (trade §14)."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 
 from drumwork.errors import DrumworkError
-from drumwork.rope import Pass, Range, how_much_more
+from drumwork.rope import Lacing, Pass, Range, how_much_more, rope_length
 from drumwork.work.state import BenchState
 
 __all__ = ["passes_made", "told"]
@@ -50,7 +50,28 @@ def _pull_words(state: BenchState) -> str:
 
 def told(state: BenchState) -> Mapping[str, str]:
     """By step, what the answers so far come to; only where there is something to say."""
-    asking = {question for of in (*_PASSES,) for question in of}
+    return {
+        **_at(state, {"rope-holes"}, _rope_words),
+        **_at(state, {name for of in _PASSES for name in of}, _pull_words),
+    }
+
+
+def _rope_words(state: BenchState) -> str:
+    drum, holes, hoop = state.plan.drum, _amount(state, "rope-holes"), _amount(state, "rope-hoop")
+    if not (holes and drum.diameter_m and drum.depth_m):
+        return ""
+    try:
+        lacing = Lacing(drum.diameter_m, drum.depth_m, int(holes), **({"hoop_m": hoop} if hoop else {}))
+        rope = rope_length(lacing)
+    except DrumworkError as error:
+        return error.message
+    return (
+        f"A new rope measures {rope.total_m:.1f} m: {rope.segments} segments of {rope.segment_m * 100:.1f} cm, "
+        f"{rope.turns_m:.1f} m round the hoops, {rope.ends_m:.1f} m for splice, pigtail and drag rope."
+    )
+
+
+def _at(state: BenchState, asking: set[str], said: Callable[[BenchState], str]) -> dict[str, str]:
     steps = [step.id for step in state.plan.steps if any(each.name in asking for each in step.asks)]
-    words = _pull_words(state) if steps else ""
+    words = said(state) if steps else ""
     return dict.fromkeys(steps, words) if words else {}

@@ -21,13 +21,13 @@ MOST_PASSES = 8
 
 
 def answer_words(question: Question, answer: Answer, a4_hz: float) -> str:
-    """An answer as it is said: its words, or the pitch or length it was read as."""
+    """An answer as it is said: its words, or the pitch, length or number it was read as."""
     if answer.amount is None:
         return question.words_of(answer.values)
     if question.unit == "pitch":
         pitch = Pitch(answer.amount)
         return f"{pitch.hz:.1f} Hz, {pitch.note(a4_hz)}"
-    return f"{Length(answer.amount).mm:.0f} mm"
+    return f"{answer.amount:.0f}" if question.unit == "count" else f"{Length(answer.amount).mm:.0f} mm"
 
 
 def _kept(closing: Closing) -> Iterator[tuple[str, str]]:

@@ -5,6 +5,8 @@ Common practice, no published source.
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import endings
@@ -78,6 +80,12 @@ _LAY_OUT = _step(
     does=("lay-out",), tools=("table", "rags", "tape", "marker", "gloves", "cord for a temporary tie"), cautions=("two-people",),
     looks=(Where.ROPE, Where.HEAD, Where.HOOP),
 )  # fmt: skip
+_ROPE_LENGTH = (
+    Question("rope-holes", "Holes in each hoop", unit="count", keeps="holes in each hoop"),
+    Question("rope-hoop", "How high a hoop is", unit="length", keeps="hoop height"),
+)
+_LAY_OUT_NEW = replace(_LAY_OUT, asks=_ROPE_LENGTH)
+"""With a new head a rope is often renewed: how long it must be is said."""
 _MARK = _step(
     "mark", "Mark", "Tape hoop, shell and rope where they meet at the splice, and which way the ears face. Read the range it has now: ears up, ears down.",
     Point("Range noted before anything is loosened"),
@@ -211,7 +219,7 @@ def _to_pitch(ways: Ways) -> tuple[Step, ...]:
 def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     side = Side(part.value)
     return (
-        _LAY_OUT, _MARK, _EARS_OFF, _UNTIE, _unlace(side), *_head(side), _SLACK, _EARS_ON, _TIE, _ALIGN, *_to_pitch(ways),
+        _LAY_OUT_NEW, _MARK, _EARS_OFF, _UNTIE, _unlace(side), *_head(side), _SLACK, _EARS_ON, _TIE, _ALIGN, *_to_pitch(ways),
         endings.close(side, "Write month, year and the rope on the head near the logo; note the range, then close the job."),
     )  # fmt: skip
 

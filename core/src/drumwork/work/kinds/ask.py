@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Annotated, ClassVar, Self
 
-from drumwork.errors import BadEvent
+from drumwork.errors import BadEvent, BadQuantity
 from drumwork.quantities import parse_length, parse_pitch
 from drumwork.work.asks import Question, Unit
 from drumwork.work.kinds.common import StepId
@@ -16,14 +16,15 @@ from drumwork.work.state import Answer, BenchState
 
 __all__ = ["Answered"]
 
+MOST_COUNTED = 200
 FOUND = {"found": True}
 Value = Annotated[str, WordCount(1, 80)]
 
 
 @dataclass(frozen=True, slots=True)
 class Answered(Entry):
-    """What was answered to a question of a step: names of its answers or one's own words; or a pitch or length as typed. None takes an answer
-    back without undoing it. `amount` is hertz or metres."""
+    """What was answered to a question of a step: names of its answers or one's own words; or a pitch, length or number as typed. None takes an
+    answer back without undoing it. `amount` is hertz, metres or the number."""
 
     kind: ClassVar[str] = "answer"
     rule: ClassVar[Rule] = Rule.APART
@@ -48,6 +49,10 @@ class Answered(Entry):
                 return replace(self, amount=parse_pitch(typed, a4_hz).hz)
             case "length", (typed,):
                 return replace(self, amount=parse_length(typed, "mm").metres)
+            case "count", (typed,):
+                if not typed.strip().isdigit() or not 1 <= int(typed) <= MOST_COUNTED:
+                    raise BadQuantity(f"Give a number from 1 to {MOST_COUNTED}.", text=typed)
+                return replace(self, amount=float(int(typed)))
         return self
 
     def require(self, state: BenchState) -> None:

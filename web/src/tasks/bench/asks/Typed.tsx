@@ -5,13 +5,14 @@ import { Field } from '../../../ui/Field'
 import type { Ask } from '../log/types'
 import type { AskProps } from './Asks'
 
-const HINTS: Record<Ask['unit'], string> = { pitch: '98.0, or G2 +12', length: '12 mm', '': '' }
+const HINTS: Record<Ask['unit'], string> = { pitch: '98.0, or G2 +12', length: '12 mm', count: '10', '': '' }
 const NUMBER = /^\s*(\d+([.,]\d+)?|(\d+ )?\d+\/[1-9]\d*)\s*(hz|mm|cm|in|")?\s*$/i
 const NOTE = /^\s*[a-g][#b♯♭]?-?\d(\s*[+-−]\s*\d+)?\s*$/i
 
 /** Why a typed answer cannot be read; empty where it can. */
 export function unreadable(ask: Pick<Ask, 'unit'>, typed: string): string {
   if (!typed.trim() || ask.unit === '') return ''
+  if (ask.unit === 'count') return /^\s*[1-9]\d{0,2}\s*$/.test(typed) ? '' : 'A plain number: 10.'
   if (NUMBER.test(typed) || (ask.unit === 'pitch' && NOTE.test(typed))) return ''
   return ask.unit === 'pitch' ? 'A pitch is hertz or a note: 98, or G2 +12.' : 'A length is a number: 12 mm.'
 }
