@@ -113,7 +113,7 @@ def test_a_ported_bass_by_wrinkles(browser: Browser, installation: Installation)
     assert bench.main == "First: the port is?"
     browser.press("to be cut here", "button")
     bench.until_step("Cut the port")
-    assert bench.main == "First: the caution is read?"
+    assert bench.main == "Read: gloves on, work clamped, nobody beside me"
     bench.until_step("Tension")
     browser.sees("Until a wrinkle shows at the rod")
 

@@ -38,6 +38,11 @@ const Right = styled.div`
   min-width: 0;
   min-height: 0;
   overflow: auto;
+  display: flex;
+  flex-direction: column;
+  > :last-child {
+    flex: 1 0 auto;
+  }
   border-left: 1px solid var(--rule);
   @media (max-width: 1000px) {
     border-left: 0;

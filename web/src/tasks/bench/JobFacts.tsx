@@ -91,7 +91,19 @@ function AboutHead({ bench }: { bench: Bench }) {
 const Picture = styled.div`
   display: grid;
   place-items: center;
-  height: 100%;
+  && {
+    flex: 1 1 0;
+  }
+  @media (min-width: 1001px) {
+    grid-template: minmax(0, 1fr) / minmax(0, 1fr);
+    min-height: 200px;
+    > svg {
+      width: 100%;
+      height: 100%;
+      max-width: 640px;
+      max-height: 520px;
+    }
+  }
   padding: 20px 28px;
 `
 const Wrap = styled.div`
@@ -100,7 +112,6 @@ const Wrap = styled.div`
   align-items: center;
   align-content: center;
   gap: 16px 36px;
-  height: 100%;
   padding: 20px 28px;
   dl > div {
     display: grid;

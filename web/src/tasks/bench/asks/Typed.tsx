@@ -5,7 +5,12 @@ import { Field } from '../../../ui/Field'
 import type { Ask } from '../log/types'
 import type { AskProps } from './Asks'
 
-const HINTS: Record<Ask['unit'], string> = { pitch: '98.0, or G2 +12', length: '12 mm', count: '10', '': '' }
+const HINTS: Record<Ask['unit'], string> = {
+  pitch: '98.0, or G2 +12',
+  length: 'mm, cm or inches',
+  count: '10',
+  '': '',
+}
 const NUMBER = /^\s*(\d+([.,]\d+)?|(\d+ )?\d+\/[1-9]\d*)\s*(hz|mm|cm|in|")?\s*$/i
 const NOTE = /^\s*[a-g][#b♯♭]?-?\d(\s*[+-−]\s*\d+)?\s*$/i
 
@@ -43,7 +48,7 @@ export function Typed({ ask, answer }: AskProps) {
         value={typed}
         onChange={setTyped}
         error={problem}
-        hint={ask.unit && ask.said && !changed ? ask.said : HINTS[ask.unit]}
+        hint={ask.unit && !changed && ask.said !== typed ? ask.said || HINTS[ask.unit] : HINTS[ask.unit]}
         name={ask.name}
       />
       <Plain type="submit" isDisabled={!changed}>
