@@ -89,4 +89,4 @@ def facts_of(drum: Drum) -> DrumFacts:
 
 def kept_words(drum: Drum) -> dict[str, str]:
     """What the drum's record keeps of how it was left, by name."""
-    return {name: words for name, words in drum.kept.items() if name != ROPE_PASSES}
+    return {name: drum.kept[name] for name in sorted(drum.kept) if name != ROPE_PASSES}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, openings
+from drumwork.procedures.shared import closings, endings, openings
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.work import effects
 from drumwork.work.conditions import Found, Has
@@ -55,8 +55,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 def _effects(part: Part) -> tuple[Effect, ...]:
     side = Side(part.value)
     return (
-        effects.RecordPitch(side),
-        effects.KeepAnswer(side),
+        *closings.read_on(side),
         effects.CarryFindings(),
         effects.Log("checked", "Settling check"),
         effects.AnswerChecks(side),

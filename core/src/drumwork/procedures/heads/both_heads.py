@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, openings
+from drumwork.procedures.shared import closings, endings, openings
 from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.procedures.shared.wires import wires_back
@@ -99,15 +99,7 @@ def _effects(part: Part) -> tuple[Effect, ...]:
     each = [
         effect
         for side in Side
-        for effect in (
-            effects.TakeFromShelf(side),
-            effects.ChangeHead(side),
-            effects.RecordPitch(side),
-            effects.KeepAnswer(side),
-            effects.KeepTarget(side),
-            effects.AnswerChecks(side),
-            effects.BookCheck(side),
-        )
+        for effect in (*closings.new_head_on(side), effects.AnswerChecks(side), effects.BookCheck(side))
     ]
     return (*each, effects.CarryFindings(), effects.KeepAnswers(), effects.Log("fitted"))
 

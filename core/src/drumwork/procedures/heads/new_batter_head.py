@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, openings
+from drumwork.procedures.shared import closings, endings, openings
 from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import film_on_rods
-from drumwork.work import effects
 from drumwork.work.conditions import Has
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Tick
@@ -62,18 +61,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
-    return (
-        effects.TakeFromShelf(_B),
-        effects.ChangeHead(_B),
-        effects.RecordPitch(_B),
-        effects.KeepAnswer(_B),
-        effects.KeepTarget(_B),
-        effects.CarryFindings(),
-        effects.KeepAnswers(),
-        effects.Log("fitted"),
-        effects.AnswerChecks(_B),
-        effects.BookCheck(_B),
-    )
+    return closings.fitted(_B)
 
 
 NEW_BATTER_HEAD = Procedure(

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, openings
+from drumwork.procedures.shared import closings, endings, openings
 from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import not_snare_film
-from drumwork.work import effects
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
@@ -50,18 +49,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
-    return (
-        effects.TakeFromShelf(_R),
-        effects.ChangeHead(_R),
-        effects.RecordPitch(_R),
-        effects.KeepAnswer(_R),
-        effects.KeepTarget(_R),
-        effects.CarryFindings(),
-        effects.KeepAnswers(),
-        effects.Log("fitted"),
-        effects.AnswerChecks(_R),
-        effects.BookCheck(_R),
-    )
+    return closings.fitted(_R)
 
 
 NEW_RESONANT_HEAD = Procedure(

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, openings, snare_side
+from drumwork.procedures.shared import closings, endings, openings, snare_side
 from drumwork.procedures.shared.suits import wires
 from drumwork.procedures.shared.wires import wires_back
-from drumwork.work import effects
 from drumwork.work.effects import Effect
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
@@ -45,18 +44,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
-    return (
-        effects.TakeFromShelf(_R),
-        effects.ChangeHead(_R),
-        effects.RecordPitch(_R),
-        effects.KeepAnswer(_R),
-        effects.KeepTarget(_R),
-        effects.CarryFindings(),
-        effects.KeepAnswers(),
-        effects.Log("fitted"),
-        effects.AnswerChecks(_R),
-        effects.BookCheck(_R),
-    )
+    return closings.fitted(_R)
 
 
 NEW_SNARE_SIDE_HEAD = Procedure(

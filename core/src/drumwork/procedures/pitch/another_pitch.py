@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, looks, openings
+from drumwork.procedures.shared import closings, endings, looks, openings
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.work import effects
 from drumwork.work.conditions import Has, Way
@@ -88,8 +88,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 def _effects(part: Part) -> tuple[Effect, ...]:
     side = Side(part.value)
     return (
-        effects.RecordPitch(side),
-        effects.KeepAnswer(side),
+        *closings.read_on(side),
         effects.CarryFindings(),
         effects.Log("checked", "Another pitch"),
         effects.AnswerChecks(side),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, looks, openings
+from drumwork.procedures.shared import closings, endings, looks, openings
 from drumwork.procedures.shared.suits import not_snare_film
 from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan, wrinkle_passes
@@ -108,7 +108,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
-    each = [effect for side in part.sides for effect in (effects.RecordPitch(side), effects.KeepAnswer(side))]
+    each = [effect for side in part.sides for effect in closings.read_on(side)]
     return (*each, effects.CarryFindings(), effects.Log("done", "Lowest clean pitch"))
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, fitting, looks, openings
+from drumwork.procedures.shared import closings, endings, fitting, looks, openings
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan
@@ -100,8 +100,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 def _effects(part: Part) -> tuple[Effect, ...]:
     side = Side(part.value)
     return (
-        effects.RecordPitch(side),
-        effects.KeepAnswer(side),
+        *closings.read_on(side),
         effects.CarryFindings(),
         effects.KeepAnswers(),
         effects.Log("checked", "Stretched and rested"),

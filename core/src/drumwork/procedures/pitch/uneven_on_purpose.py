@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, looks, openings
+from drumwork.procedures.shared import closings, endings, looks, openings
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.rods.deliberate import OnPurpose, leave_uneven
 from drumwork.rods.passes import PassPlan
@@ -127,8 +127,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 def _effects(part: Part) -> tuple[Effect, ...]:
     side = Side(part.value)
     return (
-        effects.RecordPitch(side),
-        effects.KeepAnswer(side),
+        *closings.read_on(side),
         effects.CarryFindings(),
         effects.Log("done", "Uneven on purpose"),
     )
