@@ -45,9 +45,9 @@ def fill(installation: Installation) -> None:
     """Drums up to 20,000, in the demo's workshop."""
     installation.cluster.rows(
         f"""insert into register_drum (workshop_id, tag, name, kind, diameter_m, depth_m, shell, rods_batter, rods_resonant, lost_batter,
-        lost_resonant, bed_rods, port_rods, thread, hoops, snare_bed, badge, place_id, owner_id, state, note, search)
+        lost_resonant, bed_rods, port_rods, thread, hoops, snare_bed, badge, place_id, owner_id, state, note, kept, search)
         select d.workshop_id, 'B-' || lpad(n::text, 6, '0'), 'Drum ' || n, (array['snare','rack-tom','floor-tom','bass'])[1 + n % 4],
-        0.3, 0.2, 'birch', 8, 8, '{{}}', '{{}}', '{{}}', '{{}}', 'M6', 'die-cast', false, 'between', d.place_id, d.owner_id, 'in', '', lower('B-' || n || ' drum ' || n)
+        0.3, 0.2, 'birch', 8, 8, '{{}}', '{{}}', '{{}}', '{{}}', 'M6', 'die-cast', false, 'between', d.place_id, d.owner_id, 'in', '', '{{}}', lower('B-' || n || ' drum ' || n)
         from generate_series(1, {DRUMS} - (select count(*) from register_drum)) n, (select * from register_drum order by tag limit 1) d
         returning 1"""
     )

@@ -27,7 +27,7 @@ def facts_of(workshop: Workshop) -> tuple[list[Fact], dict[str, Drum]]:
     """Open checks, jobs in hand and fitted heads, with the drums they concern by tag."""
     local = timezone.localtime
     life = {"batter": workshop.batter_life_months, "resonant": workshop.resonant_life_months}
-    jobs = list(Job.objects.filter(state="open").select_related("drum"))
+    jobs = list(Job.objects.filter(state="open").select_related("drum").defer("plan"))
     checks = list(FollowUp.objects.filter(done_at__isnull=True).select_related("drum"))
     heads = list(
         Fitting.objects.filter(retired_at__isnull=True, side__in=list(life))
