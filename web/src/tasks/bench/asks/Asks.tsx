@@ -2,13 +2,9 @@ import styled from 'styled-components'
 import type { Body } from '../../../api/outbox'
 import type { Ask, Bench, Step } from '../log/types'
 import { PlacesRound } from './PlacesRound'
+import type { AskProps } from './props'
 import { Several } from './Several'
 import { Typed } from './Typed'
-
-export interface AskProps {
-  ask: Ask
-  answer: (ask: Ask, values: string[]) => void
-}
 
 interface Props {
   bench: Bench

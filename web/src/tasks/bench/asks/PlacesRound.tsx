@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import { Button } from 'react-aria-components'
 import { Choice } from '../../../ui/Choice'
 import type { Ask } from '../log/types'
-import type { AskProps } from './Asks'
+import type { AskProps } from './props'
 import { placeOf, Ring, ringOf, SPOT } from './Ring'
 
 interface Props {

@@ -1,6 +1,6 @@
 import styled from 'styled-components'
 import { Plain } from '../../../ui/Button'
-import type { AskProps } from './Asks'
+import type { AskProps } from './props'
 
 /** Answers to tap: one of them, or as many as hold. Tapped again, an answer goes. */
 export function Several({ ask, answer }: AskProps) {

@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import { Plain } from '../../../ui/Button'
 import { Field } from '../../../ui/Field'
 import type { Ask } from '../log/types'
-import type { AskProps } from './Asks'
+import type { AskProps } from './props'
 
 const HINTS: Record<Ask['unit'], string> = {
   pitch: '98.0, or G2 +12',
