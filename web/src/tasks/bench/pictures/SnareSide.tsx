@@ -62,20 +62,21 @@ export function SnareSide({ head, badge, focus }: Props) {
         {free ? <path d="M34 40 V-20 m-6 7 l6 -7 l6 7" className="firm" /> : null}
         {focus === 'knob' ? <path d={`M10 ${-R - 40} a12 12 0 1 0 6 10`} className="firm" /> : null}
       </g>
-      <Named axis={axis} />
+      <Named axis={axis} below={focus === 'butt' || focus === 'knob' ? 24 : 0} />
     </>
   )
 }
 
-function Named({ axis }: { axis: number }) {
+/** Below the line where an arrow or a turn is drawn on it. */
+function Named({ axis, below }: { axis: number; below: number }) {
   const [sx, sy] = polar(axis, R + 66)
   const [bx, by] = polar(axis + 180, R + 62)
   return (
     <>
-      <text x={sx} y={sy}>
+      <text x={sx} y={sy + below}>
         strainer
       </text>
-      <text x={bx} y={by}>
+      <text x={bx} y={by + below}>
         butt plate
       </text>
     </>
