@@ -161,6 +161,19 @@ def test_how_long_a_rope_is_said_from_the_drum_and_its_holes() -> None:
     assert "at least four holes" in told(state_of(plan, typed("lay-out", "rope-holes", "3", "count")))["lay-out"]
 
 
+def test_which_pairs_to_correct_is_said_from_what_was_felt() -> None:
+    def said(*entries: Answered) -> str:
+        return told(state_of(rope(), *entries)).get("segments", "")
+
+    pairs, slack = typed("segments", "pairs", "9", "count"), Answered("segments", "pairs-slack", ("4 and 7",))
+    assert said(slack) == ""  # how many there are is not known yet
+    words = said(pairs, slack)
+    assert words.startswith("All ears tight: pull pair 4 a little, pair 3 held, and carry it along through pair 9")
+    assert "pull pair 7" in words
+    assert said(pairs, Answered("segments", "pairs-tight", ("1",))).startswith("Left as it is")
+    assert "no pair 12" in said(pairs, Answered("segments", "pairs-tight", ("12",)))
+
+
 def _refused(act: Callable[..., object], *asked: str) -> str:
     with pytest.raises(BadQuantity) as error:
         act(*asked)

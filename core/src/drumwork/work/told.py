@@ -1,11 +1,13 @@
-"""What the answers of a job come to, said at the step that asks: how long a rope, how much more to pull (trade §14)."""
+"""What the answers of a job come to, said at the step that asks: how long a rope, how much more to pull,
+which pairs to correct (trade §14)."""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 
 from drumwork.errors import DrumworkError
-from drumwork.rope import Lacing, Pass, Range, how_much_more, rope_length
+from drumwork.rope import Lacing, Pass, Range, Squeeze, correct_segments, how_much_more, rope_length
 from drumwork.work.state import BenchState
 
 __all__ = ["passes_made", "told"]
@@ -52,6 +54,7 @@ def told(state: BenchState) -> Mapping[str, str]:
     """By step, what the answers so far come to; only where there is something to say."""
     return {
         **_at(state, {"rope-holes"}, _rope_words),
+        **_at(state, {"pairs-slack"}, _segment_words),
         **_at(state, {name for of in _PASSES for name in of}, _pull_words),
     }
 
@@ -68,6 +71,28 @@ def _rope_words(state: BenchState) -> str:
     return (
         f"A new rope measures {rope.total_m:.1f} m: {rope.segments} segments of {rope.segment_m * 100:.1f} cm, "
         f"{rope.turns_m:.1f} m round the hoops, {rope.ends_m:.1f} m for splice, pigtail and drag rope."
+    )
+
+
+def _pairs(state: BenchState, question: str) -> list[int]:
+    """Pairs as they were written down: any numbers in the answer, counted from the splice."""
+    mark = state.answers.get(question)
+    return [int(each) for each in re.findall(r"\d+", " ".join(mark.value.values))] if mark else []
+
+
+def _segment_words(state: BenchState) -> str:
+    count = _amount(state, "pairs")
+    felt = dict.fromkeys(_pairs(state, "pairs-slack"), Squeeze.A_LITTLE_SLACK)
+    felt |= dict.fromkeys(_pairs(state, "pairs-tight"), Squeeze.A_LITTLE_TIGHT)
+    if not count or not felt:
+        return ""
+    try:
+        found = correct_segments(int(count), felt)
+    except DrumworkError as error:
+        return error.message
+    return (
+        " ".join(each.words for each in found)
+        or "Left as it is: the first pair after the splice is usually the tight one."
     )
 
 

@@ -84,6 +84,11 @@ _ROPE_LENGTH = (
     Question("rope-holes", "Holes in each hoop", unit="count", keeps="holes in each hoop"),
     Question("rope-hoop", "How high a hoop is", unit="length", keeps="hoop height"),
 )
+_FELT = (
+    Question("pairs", "Pairs of ropes all round", unit="count", keeps="pairs of ropes"),
+    Question("pairs-slack", "Slack ones, counted from the splice", own=True),
+    Question("pairs-tight", "Tight ones", own=True),
+)
 _LAY_OUT_NEW = replace(_LAY_OUT, asks=_ROPE_LENGTH)
 """With a new head a rope is often renewed: how long it must be is said."""
 _MARK = _step(
@@ -189,7 +194,7 @@ _SEGMENTS = _step(
     Point("The first pair after the splice is usually the tight one"),
     Point("Every ear tight, hold the one before, pull the slack one, carry what comes along to the end without adding"),
     Point("A pair slack or tight: carried on now", Found("rope-slack-pair")),
-    picture="segments", does=("segment-map",), cautions=("rope",), tools=("gloves",),
+    asks=_FELT, picture="segments", does=("segment-map",), cautions=("rope",), tools=("gloves",),
 )  # fmt: skip
 _PIGTAIL = _step(
     "pigtail", "Pigtail", "Three or four wraps, twisted with the lay, and lock the end.",
