@@ -44,6 +44,16 @@ def test_what_was_found_is_on_the_paper_too(api: Api, hands: Hands) -> None:
     assert "A qualified person should see it" in words(read(api, f"/jobs/{hands.job}"))
 
 
+def test_the_paper_says_where_things_lie_and_what_was_answered(api: Api, hands: Hands) -> None:
+    api("PUT", "/shelf/things", {"name": "marker", "place": "drawer 1", "short": False})
+    api("PUT", "/shelf/things", {"name": "tape", "place": "drawer 1", "short": True})
+    hands.do(kind="answer", step="mark", question="hoop-batter", values=["gap-2"])
+    told = words(read(api, f"/jobs/{hands.job}"))
+    assert "tape (none left), marker (drawer 1)" in told
+    assert told.count("Its hoop’s seam or dent sits: between 2 and 3") == 2  # at the mark, and where it goes back
+    assert "Its logo sits: ____" in told
+
+
 @pytest.mark.parametrize(
     ("kind", "work", "part"), [("rope-bass", "new-rope-head", "batter"), ("snare", "new-wires", "wires")]
 )

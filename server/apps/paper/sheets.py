@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Spacer
 
+from apps.bench.effects.answers import answer_words
 from apps.bench.ledger import Ledger, look_at
 from apps.bench.models import Job
 from apps.drums.sheet_schemas import FittedOut, Sheet
+from apps.heads.models import ShelfThing
 from apps.paper.page import PaperSize, boxed, grid, heading, line, make_pdf, plain, title
 from apps.register.schemas import size_words
 from drumwork.drums import traits_of
@@ -43,7 +47,21 @@ def _ladder(ledger: Ledger, step: StepPlan) -> list[Flowable]:
     return [grid([heads, *rows], [12 * mm, 14 * mm, *[24 * mm] * 2 * ROUNDS])]
 
 
-def _step(ledger: Ledger, step: StepPlan, number: int) -> list[Flowable]:
+def _asked(ledger: Ledger, step: StepPlan) -> list[Flowable]:
+    """What the step asks, with its answer or room for one; and what was answered before and counts here."""
+    state, a4_hz = ledger.state, ledger.plan.ways.a4_hz
+    questions = {each.name: each for one in ledger.plan.steps for each in one.asks}
+    told = []
+    for name in (*(each.name for each in step.asks), *step.recalls):
+        question, mark = questions.get(name), state.answers.get(name)
+        if question and mark:
+            told.append(plain(f"{question.words}: {answer_words(question, mark.value, a4_hz)}"))
+        elif question and question in step.asks:
+            told.append(plain(f"{question.words}: ____________", soft=True))
+    return told
+
+
+def _step(ledger: Ledger, step: StepPlan, number: int, places: Mapping[str, str]) -> list[Flowable]:
     found = ledger.state.facts
     side = f", {step.side.value}" if step.side and len(ledger.plan.sides) > 1 else ""
     first: list[Flowable] = [
@@ -53,7 +71,9 @@ def _step(ledger: Ledger, step: StepPlan, number: int) -> list[Flowable]:
     ]
     rest: list[Flowable] = [boxed(each) for each in step.said(found)]
     if tools := step.takes(found):
-        rest.append(plain(f"To hand: {', '.join(tools)}.", soft=True))
+        named = (f"{tool} ({places[tool]})" if places.get(tool) else tool for tool in tools)
+        rest.append(plain(f"To hand: {', '.join(named)}.", soft=True))
+    rest += _asked(ledger, step)
     match step.data:
         case Passes():
             rest += _passes(step.data)
@@ -81,9 +101,10 @@ def bench_sheet(job: Job, address: str, size: PaperSize) -> bytes:
             soft=True,
         ),
     ]
+    places = {each.name: "none left" if each.short else each.place for each in ShelfThing.objects.all()}
     story: list[Flowable] = [Spacer(0, 3 * mm)]
     for number, step in enumerate(ledger.state.steps, start=1):
-        story += _step(ledger, step, number)
+        story += _step(ledger, step, number, places)
     return make_pdf(story, head, address, size, f"{plan.title}, {drum.tag}")
 
 
