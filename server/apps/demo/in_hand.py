@@ -59,6 +59,17 @@ class Hands:
         for step in ids:
             self.send(2.5, kind="step_done", step=step)
 
+    def answer(self, step: str, question: str, said: str, unit: str = "") -> None:
+        self.send(0.5, kind="answer", step=step, question=question, values=[said], unit=unit)
+
+    def up_to(self, last: str) -> None:
+        """Every step before this one."""
+        for step in self.state().steps:
+            if step.id == last:
+                break
+            self.steps(step.id)
+        self.state()
+
     def passes(self, step: str, laps: int, rods_of_last: int | None = None) -> None:
         """Turn whole passes; of the last one only so many rods."""
         state = self.state()
@@ -94,13 +105,18 @@ BEFORE_SLACKEN = ("lay-out", "mark")
 BEFORE_TENSION = ("lift-off", "clean", "set-head", "fingers", "seat")
 
 
+def _simulated(drum: Drum) -> SimulatedHead:
+    layout = RodLayout(drum.rods_batter, frozenset(drum.lost_batter))
+    return SimulatedHead(layout, drum.wanted_batter_hz or 180.0, int(drum.tag[-3:]), uneven=0.016, noise=0.001)
+
+
 class _Starter:
     def __init__(self, drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
         self.drums, self.members, self.now = drums, members, now
 
     def start(
         self, name: str, minutes_ago: float, reason: str = "", who: int = 0, work: str = "new-batter-head",
-        side: Side = Side.BATTER,
+        side: Side = Side.BATTER, part: Part | None = None,
     ) -> Hands:  # fmt: skip
         drum, at = self.drums[name], self.now - timedelta(minutes=minutes_ago)
         line = "single 10 coated" if side is Side.BATTER else "snare side 3"
@@ -110,14 +126,12 @@ class _Starter:
             id=uuid.uuid5(NAMESPACE, f"job {name}"),
             tag=drum.tag,
             work=work,
-            part=Part(side.value),
-            heads=[StartHead(side=side, stock_item=item, reason=reason, target="")],
+            part=part or Part(side.value),
+            heads=[] if part else [StartHead(side=side, stock_item=item, reason=reason, target="")],
         )
         job = start_job(asked, self.members[who])
         Job.objects.filter(pk=job.pk).update(opened_at=at)
-        layout = RodLayout(drum.rods_batter, frozenset(drum.lost_batter))
-        head = SimulatedHead(layout, drum.wanted_batter_hz or 180.0, int(drum.tag[-3:]), uneven=0.016, noise=0.001)
-        return Hands(job, self.members[who], at, head=head)
+        return Hands(job, self.members[who], at, head=_simulated(drum) if drum.rods_batter else None)
 
     def done(
         self, name: str, days_ago: float, work: str, part: str, note: str, who: int, answers: Mapping[str, str]
@@ -132,7 +146,7 @@ class _Starter:
             for each in step.asks:
                 said = answers.get(each.name) or (each.options[0].value if each.needed else "")
                 if said:
-                    hands.send(0.5, kind="answer", step=step.id, question=each.name, values=[said], unit=each.unit)
+                    hands.answer(step.id, each.name, said, each.unit)
             hands.steps(step.id)
         hands.send(1, kind="note", text=note)
         hands.send(1, kind="close", reason="", check=False)
@@ -190,7 +204,7 @@ def work_done(drums: dict[str, Drum], members: list[Membership], now: datetime) 
 
 
 def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
-    """Eight jobs: turning, clearing, resting, rested, a snare side with its gate to align, and one check."""
+    """Ten jobs: turning, clearing, resting, rested, a snare side with its gate to align, wires, a rope to pull, and one check."""
     begin = _Starter(drums, members, now)
     heron = begin.start("Heron", 42, "coat worn through at the centre")
     begin.to_clear(heron)
@@ -220,6 +234,15 @@ def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetim
     sanderling.passes("slacken", 3)
     sanderling.steps("slacken", "lift-off", "clean", "set-head")
     sanderling.state()
+
+    razorbill = begin.start("Razorbill", 18, work="new-wires", part=Part.WIRES, who=1)
+    razorbill.answer("lay-out", "wires", "16 strands, strap")
+    razorbill.up_to("level")
+
+    barque = begin.start("Barque", 55, work="rope-range", part=Part.HEADS)
+    for question, hertz in (("low-before", "44.5"), ("high-before", "58"), ("wanted-low", "46"), ("wanted-high", "60")):
+        barque.answer("mark", question, hertz, "pitch")
+    barque.up_to("pull")
 
     dunlin = begin.start("Dunlin", 12, work="settling-check")
     dunlin.steps("look")
