@@ -44,11 +44,12 @@ def test_a_school_changed_in_the_middle_plans_what_is_left_anew_and_is_taken_bac
 
 
 def test_a_floor_tom_left_uneven_on_purpose(browser: Browser, installation: Installation) -> None:
-    bench = start(browser, "MQ-034", "uneven-on-purpose", "batter", "Lay out")
+    bench = start(browser, "MQ-036", "uneven-on-purpose", "resonant", "Lay out")
     job = bench.job
     bench.until_step("Clear")
-    wanted = float(installation.cluster.rows("select wanted_batter_hz from register_drum where tag = 'MQ-034'")[0][0])
-    bench.clear(SimulatedHead(RodLayout(10), wanted, seed=11, uneven=0.004, noise=0.0005))
+    sql = "select rods_resonant, wanted_resonant_hz from register_drum where tag = 'MQ-036'"
+    rods, wanted = installation.cluster.rows(sql)[0]
+    bench.clear(SimulatedHead(RodLayout(int(rods)), float(wanted), seed=11, uneven=0.004, noise=0.0005))
     for _ in range(12):
         if bench.step() in ("Close", "Write on it"):
             break
