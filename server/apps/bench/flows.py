@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from apps.bench.answers import expected_hz_per_turn, kept_answer
 from apps.bench.closing import close_job
-from apps.bench.ledger import Ledger, logged, read_ledger, row_of, with_heads
+from apps.bench.ledger import Ledger, logged, read_ledger, row_of
 from apps.bench.models import PARTS, DrumFinding, Job, JobEvent, JobHead
 from apps.bench.schemas import EventIn, Receipt, StartHead, StartJob
 from apps.bench.stored import ENTRY_VERSION, PLAN_SHAPE, entry_of_device, entry_to, plan_to
@@ -289,13 +289,9 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
 
     The job's row is locked meanwhile, so that two web processes number one job's entries one after the other.
     """
-    job = (
-        Job.objects.defer("plan")
-        .select_for_update(of=("self",))
-        .select_related("workshop", "drum")
-        .prefetch_related(with_heads())
-        .get(pk=job_id)
-    )
+    # A reading or a turn needs neither drum nor heads: they are read by the few entries that ask for them.
+    job = Job.objects.defer("plan").select_for_update().get(pk=job_id)
+    job.workshop = member.workshop
     ledger = read_ledger(job)
     receipts = [_receive(ledger, event, member) for event in events]
     _note_where(ledger)
