@@ -6,13 +6,28 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
-from typing import TYPE_CHECKING, Any, ClassVar, NamedTuple, Self
+from typing import TYPE_CHECKING, Any, ClassVar, Final, NamedTuple, Self
 
 if TYPE_CHECKING:
     from drumwork.work.plan import Plan
     from drumwork.work.state import BenchState
 
-__all__ = ["Between", "Entry", "Logged", "Rule", "Standing", "WordCount", "counting", "settled_by", "undone_by"]
+__all__ = [
+    "FOUND",
+    "Between",
+    "Entry",
+    "Logged",
+    "Rule",
+    "Standing",
+    "WordCount",
+    "counting",
+    "settled_by",
+    "undone_by",
+]
+
+
+FOUND: Final = {"found": True}
+"""Metadata of a field that no device sends: whoever takes the entry in finds it."""
 
 
 class Between(NamedTuple):

@@ -11,7 +11,7 @@ from typing import Final
 
 from drumwork.errors import BadEvent
 from drumwork.work.plan import Plan, Procedure, StepPlan, make_plan
-from drumwork.work.schools import SCHOOLS, Choice, School
+from drumwork.work.schools import SCHOOLS, Choice, School, school_choice
 from drumwork.work.state import BenchState
 from drumwork.work.ways import Ways
 
@@ -29,12 +29,6 @@ __all__ = [
 _CHANGED_ELSEWHERE: Final = ("means",)
 """The Bench changes what rods are read with by an entry of its own, which plans nothing anew."""
 _TURNS: Final = ("passes", "clear")
-
-
-def school_choice(way: str, value: str) -> Choice | None:
-    """The answer of this name to a quarrel of this name; None where there is none."""
-    school = next((each for each in SCHOOLS if each.way == way), None)
-    return next((each for each in school.choices if each.value == value), None) if school else None
 
 
 def require_school(way: str, value: str) -> Choice:

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final, Literal
 
-__all__ = ["SCHOOLS", "Choice", "Moment", "School", "school"]
+__all__ = ["SCHOOLS", "Choice", "Moment", "School", "school_choice"]
 
 Moment = Literal["before", "fitting", "tension", "clearing", "sound", "after"]
 
@@ -102,6 +102,7 @@ SCHOOLS: Final = (
 )  # fmt: skip
 
 
-def school(way: str) -> School:
-    """The quarrel a way belongs to; KeyError for a way nobody quarrels about."""
-    return {each.way: each for each in SCHOOLS}[way]
+def school_choice(way: str, value: str) -> Choice | None:
+    """The answer of this name to a quarrel of this name; None where there is none."""
+    school = next((each for each in SCHOOLS if each.way == way), None)
+    return next((each for each in school.choices if each.value == value), None) if school else None

@@ -9,7 +9,7 @@ from drumwork.errors import BadEvent, BadQuantity
 from drumwork.quantities import parse_length, parse_pitch
 from drumwork.work.asks import Question, Unit
 from drumwork.work.kinds.common import StepId
-from drumwork.work.log import Entry, Logged, Rule, WordCount
+from drumwork.work.log import FOUND, Entry, Logged, Rule, WordCount
 from drumwork.work.plan import Plan
 from drumwork.work.rounds import Mark
 from drumwork.work.state import Answer, BenchState
@@ -17,7 +17,6 @@ from drumwork.work.state import Answer, BenchState
 __all__ = ["Answered"]
 
 MOST_COUNTED = 200
-FOUND = {"found": True}
 Value = Annotated[str, WordCount(1, 80)]
 
 

@@ -15,7 +15,7 @@ from drumwork.rods.clearing import EAR_WORDS, Ear, Means
 from drumwork.rods.deliberate import OnPurpose, leave_uneven
 from drumwork.work.kinds.common import StepId
 from drumwork.work.kinds.passes import LapNumber, Rod
-from drumwork.work.log import Entry, Logged, Rule, WordCount
+from drumwork.work.log import FOUND, Entry, Logged, Rule, WordCount
 from drumwork.work.plan import Plan, StepPlan
 from drumwork.work.rounds import Lap, Mark, Partial, RoundPlan
 from drumwork.work.state import BenchState, ReadWith
@@ -26,7 +26,6 @@ __all__ = [
 ]  # fmt: skip
 
 MOST_PARTIALS = 12
-FOUND = {"found": True}
 """Metadata of a field that whoever takes the entry in finds; no device sends it."""
 
 

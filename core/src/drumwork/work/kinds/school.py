@@ -6,14 +6,14 @@ from dataclasses import dataclass, field
 from typing import Annotated, ClassVar
 
 from drumwork.errors import BadEvent
-from drumwork.work.log import Entry, Logged, Rule, WordCount
-from drumwork.work.otherwise import require_school, school_choice
+from drumwork.work.log import FOUND, Entry, Logged, Rule, WordCount
+from drumwork.work.otherwise import require_school
 from drumwork.work.plan import Plan
+from drumwork.work.schools import school_choice
 from drumwork.work.state import BenchState
 
 __all__ = ["SchoolChosen"]
 
-FOUND = {"found": True}
 Name = Annotated[str, WordCount(1, 30)]
 
 
