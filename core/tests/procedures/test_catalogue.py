@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import get_args
 
 import pytest
-from drawn import SCHOOLS, jobs
+from drawn import SCHOOLS, begun_jobs, jobs
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -202,7 +202,7 @@ def test_what_is_found_brings_its_tools_along() -> None:
 
 
 @settings(max_examples=300, deadline=None)
-@given(jobs(), st.sets(st.sampled_from(sorted(FINDINGS)), max_size=4))
+@given(begun_jobs(), st.sets(st.sampled_from(sorted(FINDINGS)), max_size=4))
 def test_tools_used_are_tools_laid_out(plan: Plan, found: set[str]) -> None:
     things = [_Thing(each, 3) for each in found]
     laid = {tool for step in plan.steps if "lay-out" in step.does for tool in step.takes(things)}

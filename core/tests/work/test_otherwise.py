@@ -53,6 +53,11 @@ def test_whatever_is_done_stays_done_and_nothing_of_it_is_asked_again(plan: Plan
     school = data.draw(st.sampled_from(left))
     value = data.draw(st.sampled_from([value for value, each in school.changes.items() if not each.too_late]))
     entry = chosen(state, school.school.way, value)
+    if any("lay-out" in step.does and step.id in state.done for step in plan.steps):  # what was not laid out is said
+        taken = {str(tool.text) for step in school.changes[value].plan.steps for tool in step.tools}
+        assert taken - {str(tool.text) for step in plan.steps for tool in step.tools} <= set(
+            school.changes[value].fetch
+        )
     require_fits(state, entry)
     after = fold(plan, log_of(*entries, entry))
     ids = [step.id for step in after.plan.steps]
