@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import concurrent.futures
-import http.cookiejar
 import json
 import time
 import urllib.request
@@ -16,42 +15,14 @@ from selenium.webdriver.common.keys import Keys
 
 from e2e.pages.bench import Bench
 from e2e.support.browser import Browser
+from e2e.support.device import Device
 from e2e.support.installation import Installation, Server
-
-
-class Client:
-    """A device without a screen."""
-
-    def __init__(self, base: str, username: str = "bram") -> None:
-        self.base, self.jar = base, http.cookiejar.CookieJar()
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
-        self.opener.open(base + "/")
-        self.call("POST", "/api/session", {"username": username, "password": "slack-water-41"})
-
-    def call(self, method: str, path: str, body: object = None) -> dict:
-        token = next((cookie.value for cookie in self.jar if cookie.name == "csrftoken"), "")
-        headers = {"Content-Type": "application/json", "X-CSRFToken": token or ""}
-        data = json.dumps(body).encode() if body is not None else None
-        with self.opener.open(urllib.request.Request(self.base + path, data, headers, method=method)) as answer:
-            return json.loads(answer.read() or b"{}")
-
-    def start(self, tag: str) -> str:
-        body = {"id": str(uuid.uuid4()), "tag": tag, "work": "new-batter-head", "part": "batter"}
-        return str(self.call("POST", "/api/bench/jobs", body)["id"])
-
-    def enter(self, job: str, *bodies: dict, device: str = "script", seen: int = 9999) -> list[dict]:
-        now = datetime.now(UTC).isoformat()
-        events = [
-            {"id": str(uuid.uuid4()), "device": device, "seen": seen, "made_at": now, "v": 2, "body": body}
-            for body in bodies
-        ]
-        return list(self.call("POST", f"/api/bench/jobs/{job}/events", {"events": events})["receipts"])
 
 
 @pytest.fixture
 def job_on(installation: Installation, request: pytest.FixtureRequest) -> str:
     """A job on a drum of the demo, at its first slackening pass, confirmed rod by rod."""
-    client = Client(installation.server.url)
+    client = Device(installation.server.url)
     job = client.start(request.param)
     by_rod = {"kind": "cadence", "by": "rod", "down": True}
     client.enter(job, {"kind": "step_done", "step": "lay-out"}, {"kind": "step_done", "step": "mark"}, by_rod)
@@ -107,7 +78,7 @@ def test_a_network_lost_and_found_loses_and_doubles_nothing(
 def test_a_whole_round_can_be_read_and_turned_without_network(
     browser: Browser, installation: Installation, job_on: str
 ) -> None:
-    client = Client(installation.server.url)
+    client = Device(installation.server.url)
     steps = ("slacken", "lift-off", "clean", "set-head", "fingers", "seat", "tension")
     client.enter(job_on, *[{"kind": "step_done", "step": step} for step in steps])
     browser.sign_in()
@@ -230,7 +201,7 @@ def test_two_web_processes_side_by_side_on_one_job(installation: Installation, j
     second = Server(installation.cluster.url, workers=1)
     second.start()
     try:
-        devices = [Client(url, who) for url, who in ((installation.server.url, "bram"), (second.url, "ines"))]
+        devices = [Device(url, who) for url, who in ((installation.server.url, "bram"), (second.url, "ines"))]
         ids = [str(uuid.uuid4()) for _ in range(40)]
 
         def send(n: int) -> None:

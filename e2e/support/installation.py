@@ -24,6 +24,17 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
+def wait_ready(url: str, otherwise: str = "") -> None:
+    """Until the server answers, and its database too."""
+    for _ in range(300):
+        try:
+            with urllib.request.urlopen(f"{url}/readyz", timeout=5):
+                return
+        except OSError:
+            time.sleep(0.1)
+    raise RuntimeError(f"The server at {url} did not become ready. {otherwise}")
+
+
 class Cluster:
     """A PostgreSQL cluster made by tools/pg, that can be stopped and started under the server's feet."""
 
@@ -85,16 +96,7 @@ class Server:
             "--log-level", "warning", "config.wsgi:application",
         ]  # fmt: skip
         self.process = subprocess.Popen(command, env=self.env, stderr=self.log.open("ab"), start_new_session=True)
-        self.wait_ready()
-
-    def wait_ready(self) -> None:
-        for _ in range(150):
-            try:
-                with urllib.request.urlopen(f"{self.url}/healthz", timeout=1):
-                    return
-            except OSError:
-                time.sleep(0.1)
-        raise RuntimeError(f"The server did not answer; its log is {self.log}")
+        wait_ready(self.url, f"its log is {self.log}")
 
     def kill(self) -> None:
         """A full stop: every web process dies at once, whatever it is doing."""

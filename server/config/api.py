@@ -15,6 +15,7 @@ from apps.heads.api import router as heads
 from apps.heads.shelf import router as shelf
 from apps.hearing.api import router as hearing
 from apps.paper.api import router as paper
+from apps.photos.api import router as photos
 from apps.sound.api import router as sound
 from apps.today.api import router as today
 from apps.ways.api import router as workshops
@@ -49,6 +50,7 @@ api.add_router("/sound", sound)
 api.add_router("/bench", bench)
 api.add_router("/hearing", hearing)
 api.add_router("/paper", paper)
+api.add_router("/photos", photos)
 
 
 class Row(Schema):

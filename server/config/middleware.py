@@ -14,7 +14,7 @@ Handler = Callable[[HttpRequest], HttpResponse]
 
 _POLICY = (
     "default-src 'none'; script-src 'nonce-{nonce}' 'strict-dynamic' 'self'; style-src 'self' 'nonce-{nonce}'; "
-    "font-src 'self'; img-src 'self' data:; connect-src 'self'; manifest-src 'self'; media-src 'self' blob:; "
+    "font-src 'self'; img-src 'self' data: blob:; connect-src 'self'; manifest-src 'self'; media-src 'self' blob:; "
     "worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 )
 

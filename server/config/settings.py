@@ -36,6 +36,7 @@ INSTALLED_APPS = [
     "apps.followups",
     "apps.bench",
     "apps.hearing",
+    "apps.photos",
     "apps.history",
     "apps.ways",
     "apps.demo",

@@ -126,6 +126,10 @@ class QuestionOut(Schema):
     needed: bool
 
 
+Photographs = Literal["take", "look", "none"]
+"""Whether a step is where a photo is taken of how things sat, or where one looks at it again."""
+
+
 class StepOut(Schema):
     """One step of the plan, as the job began. `when` decides whether it shows. `zero`: from its end turns of its side are counted."""
 
@@ -145,6 +149,7 @@ class StepOut(Schema):
     again: bool
     zero: bool
     lays_out: bool
+    photo: Photographs
     looks_at: list[Where]
     picture: Picture
     picture_words: str

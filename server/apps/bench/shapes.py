@@ -57,6 +57,9 @@ def _points(of: tuple[Point, ...]) -> list[PointOut]:
     return [PointOut(text=str(each.text), when=condition_to(each.when)) for each in of]
 
 
+_SITS_AGAIN = {"set-head", "set-hoop", "align-gate"}
+
+
 def shape_step(step: StepPlan) -> StepOut:
     """One step of a plan."""
     data = step.data
@@ -78,6 +81,7 @@ def shape_step(step: StepPlan) -> StepOut:
         again=isinstance(data, Clear) and data.again,
         zero=step.zero,
         lays_out="lay-out" in step.does,
+        photo="take" if "mark" in step.does else "look" if _SITS_AGAIN & set(step.does) else "none",
         looks_at=list(step.looks_at),
         picture=step.picture,
         picture_words=PICTURES.get(step.picture, ""),

@@ -8,6 +8,7 @@ from apps.bench.models import DrumFinding, Job, JobEvent, JobHead, KeptAnswer
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, HeadLine, ShelfThing, StockItem, WireLine
 from apps.history.models import LogEntry, PitchRecord
+from apps.photos.models import Photo
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.workshops.models import Workshop
 from apps.workshops.scope import enter_workshop
@@ -19,6 +20,7 @@ def remove_workshop(workshop: Workshop) -> None:
     """Delete every row of a workshop and the accounts of its members."""
     enter_workshop(workshop.pk)
     for model in (
+        Photo,
         JobEvent,
         JobHead,
         DrumFinding,

@@ -17,5 +17,6 @@ export const keys = {
   job: (id: string) => ['job', id] as const,
   findings: (kind: string) => ['findings', kind] as const,
   heard: (job: string) => ['heard', job] as const,
+  photos: (job: string) => ['photos', job] as const,
   kept: ['kept-sound'] as const,
 }

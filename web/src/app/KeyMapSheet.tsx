@@ -9,6 +9,8 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['S', 'skip this rod, or these'],
   ['C', 'confirm turns rod by rod, by facing pair, or by pass'],
   ['X', 'something found on the drum'],
+  ['J', 'ways of this job: another school from here on'],
+  ['P', 'at the mark: a photo of how it sits'],
   ['V', 'read the next thing out, or be silent'],
   ['W', 'why this much?'],
   ['Enter', 'in a reading: keep it and go to the next rod'],

@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import { flush, useOutbox, type Entry } from '../api/outbox'
+import { useTaken } from '../api/photos'
 import { useSession } from '../api/session'
 import { SignInForm } from '../tasks/sign-in/SignInForm'
 import { Dialog } from '../ui/Dialog'
@@ -9,6 +10,7 @@ export function LinkState({ entries }: { entries: readonly Entry[] }) {
   const { link } = useOutbox()
   const session = useSession()
   const waiting = entries.filter((entry) => entry.state === 'waiting')
+  const photos = useTaken().filter((photo) => photo.state === 'waiting').length
   const others = waiting.filter((entry) => entry.user !== session.data?.username)
   const loose = waiting.filter((entry) => entry.loose)
   const count = waiting.length === 1 ? '1 entry is' : `${waiting.length} entries are`
@@ -16,6 +18,11 @@ export function LinkState({ entries }: { entries: readonly Entry[] }) {
     <>
       {link === 'no-network' && waiting.length > 0 ? (
         <Line role="status">No network. {count} kept on this device and will be sent by themselves.</Line>
+      ) : null}
+      {link === 'no-network' && photos > 0 ? (
+        <Line role="status">
+          {photos === 1 ? '1 photo waits' : `${photos} photos wait`} on this device and will be sent too.
+        </Line>
       ) : null}
       {loose.length > 0 ? (
         <Line role="status">

@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { api, unwrap } from '../api/client'
 import { keys } from '../api/keys'
 import { begin, useOutbox } from '../api/outbox'
+import { beginPhotos } from '../api/photos'
 import { useSession, type Session } from '../api/session'
 import { SignInPage } from '../tasks/sign-in/SignInPage'
 import { Mark } from '../ui/Mark'
@@ -38,7 +39,10 @@ function SignedIn({ session, username }: { session: Session; username: string })
   const theme = useTheme()
   const navigate = useNavigate()
   const { entries } = useOutbox()
-  useEffect(() => void begin(username), [username])
+  useEffect(() => {
+    void begin(username)
+    void beginPhotos(username)
+  }, [username])
   const today = useQuery({
     queryKey: keys.today,
     queryFn: () => unwrap(api.GET('/api/today')),

@@ -1,3 +1,4 @@
+import { newId } from '../../domain/ids'
 import { api, ApiError, unwrap, type Schemas } from '../client'
 import * as store from './store'
 import type { Body, Entry } from './store'
@@ -36,7 +37,7 @@ export function subscribe(listener: () => void): () => void {
 
 /** This device's name for itself: one per tab, so that two tabs are two pairs of hands. */
 export const device = ((): string => {
-  const made = crypto.randomUUID()
+  const made = newId()
   try {
     const known = sessionStorage.getItem('red-tally-device') ?? made
     sessionStorage.setItem('red-tally-device', known)
@@ -82,7 +83,7 @@ async function hold(entry: Omit<Entry, 'order'>): Promise<Entry> {
 /** Record something on a job. It is on disk before it shows; it shows and is sent though the disk should fail. */
 export async function record(job: string, seen: number, body: Body): Promise<string> {
   const event: Schemas['EventIn'] = {
-    id: crypto.randomUUID(),
+    id: newId(),
     device,
     seen,
     made_at: new Date().toISOString(),

@@ -1,5 +1,8 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import type { DBSchema } from 'idb'
 import type { Schemas } from '../client'
+import { onDisk } from '../onDisk'
+
+export { ANSWER_MS } from '../onDisk'
 
 export type Body = Schemas['EventIn']['body']
 
@@ -20,56 +23,9 @@ interface Box extends DBSchema {
   outbox: { key: number; value: Entry }
 }
 
-/** How long the browser's store may take over one act before it is asked again on a fresh connection. */
-export const ANSWER_MS = 2500
-const TRIES = 2
-
-let box: Promise<IDBPDatabase<Box>> | null = null
-
-const open = (): Promise<IDBPDatabase<Box>> =>
-  (box ??= openDB<Box>('red-tally', 1, {
-    upgrade(db) {
-      db.createObjectStore('outbox', { keyPath: 'order', autoIncrement: true })
-    },
-    blocking(_now, _wanted, event) {
-      // Someone clears the store or brings a newer shape: give way, and open again when next asked.
-      box = null
-      ;(event.target as IDBDatabase).close()
-    },
-    terminated() {
-      box = null
-    },
-  }))
-
-/** The act on an open connection, or an error when the browser does not answer in time. */
-async function once<T>(act: (db: IDBPDatabase<Box>) => Promise<T>): Promise<T> {
-  let late = false
-  const answer = open().then((db) => {
-    if (late) throw new Error('opened too late')
-    return act(db)
-  })
-  answer.catch(() => undefined) // when it comes too late, nobody asks any more
-  let bell: ReturnType<typeof setTimeout> | undefined
-  const silence = new Promise<never>((_, reject) => {
-    bell = setTimeout(() => {
-      late = true
-      reject(new Error('the store on this device does not answer'))
-    }, ANSWER_MS)
-  })
-  return Promise.race([answer, silence]).finally(() => clearTimeout(bell))
-}
-
-/** The browser may close a connection under us, or never open one (storage cleared, a failing disk): then once more on a fresh one. */
-async function within<T>(act: (db: IDBPDatabase<Box>) => Promise<T>): Promise<T> {
-  for (let tries = 1; ; tries += 1) {
-    try {
-      return await once(act)
-    } catch (error) {
-      box = null
-      if (tries === TRIES) throw error
-    }
-  }
-}
+const within = onDisk<Box>('red-tally', (db) => {
+  db.createObjectStore('outbox', { keyPath: 'order', autoIncrement: true })
+})
 
 /** Durable first: the entry is on disk before anything else happens with it. Asked twice, it is kept once. */
 export async function keep(entry: Omit<Entry, 'order' | 'loose'>): Promise<Entry> {

@@ -6,6 +6,7 @@ import { FoundList } from './findings/FoundList'
 import { JobFacts } from './JobFacts'
 import { LayOutList } from './layout/LayOutList'
 import type { Bench, Step } from './log/types'
+import { Photos } from './photos/Photos'
 
 interface Props {
   bench: Bench
@@ -22,6 +23,7 @@ export function Beside({ bench, step, enter, mayChange, children }: Props) {
   return (
     <Right>
       <FoundList bench={bench} enter={enter} mayChange={mayChange} />
+      {step && step.photo !== 'none' ? <Photos bench={bench} step={step} mayChange={mayChange} /> : null}
       {step && asked ? <Asks key={step.id} step={step} bench={bench} enter={enter} /> : null}
       {children ?? <Help bench={bench} step={step} mayChange={mayChange} asked={asked} />}
     </Right>

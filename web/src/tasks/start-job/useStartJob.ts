@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import { api, ApiError, unwrap, type ErrorBody, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { useSession } from '../../api/session'
+import { newId } from '../../domain/ids'
 import { OTHER_REASON } from './reasons'
 
 export type Offer = Schemas['OfferOut']
@@ -64,7 +65,7 @@ function useShelves(tag: string, sides: Side[], enabled: boolean) {
 /** What a job starts with, and starting it. The id is made once, so that asking twice starts one job. */
 export function useStartJob({ sheet, offer, reason }: Given) {
   const workshop = useSession().data?.workshop
-  const id = useRef(crypto.randomUUID())
+  const id = useRef(newId())
   const stateOf = (side: Side) => sheet.sides.find((each) => each.side === side)
   const [chosen, setChosen] = useState<Chosen>({
     heads: {},

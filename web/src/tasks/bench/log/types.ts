@@ -77,6 +77,7 @@ export interface Step {
   down: boolean
   again: boolean
   lays_out: boolean
+  photo: Schemas['StepOut']['photo']
   looks_at: Schemas['Where'][]
   picture: Schemas['StepOut']['picture']
   picture_words: string

@@ -98,6 +98,7 @@ export const step = (id: string, kind: StepKind, laps: Lap[] = [], more: Partial
   recalls: [],
   told: '',
   lays_out: false,
+  photo: 'none',
   looks_at: [],
   picture: '',
   picture_words: '',
