@@ -29,7 +29,7 @@ def before(installation: Installation) -> Iterator[tuple[Server, str]]:
     server = Server(url, workers=1)
     server.manage("migrate", "--verbosity", "0")
     server.start()
-    yield server, url
+    yield server, cluster.admin_url.rpartition("/")[0] + f"/{NAME}"
     server.stop()
     cluster.rows(f'drop database "{NAME}" with (force)', autocommit=True)
 
@@ -37,7 +37,7 @@ def before(installation: Installation) -> Iterator[tuple[Server, str]]:
 def state_of(url: str, job: str) -> str:
     import psycopg
 
-    with psycopg.connect(url.replace("//redtally@", "//postgres@")) as connection:
+    with psycopg.connect(url) as connection:
         return str(connection.execute("select state from bench_job where id = %s", [job]).fetchone()[0])  # type: ignore[index]
 
 

@@ -73,13 +73,27 @@ ensure_web() {
   if ! fresh web "$mark" || [ ! -f "$ROOT/web/dist/index.html" ]; then timed "Web app" web_build; stamp web "$mark"; fi
 }
 
-start_database() { "$ROOT/tools/pg" start; }
+start_database() { "$ROOT/tools/pg" start 9>&-; }
 ensure_database() {  # sets RT_DATABASE_URL unless the caller points at a database of their own
   if [ -z "${RT_DATABASE_URL:-}" ]; then
     timed "PostgreSQL on loopback" start_database
+    use_database
     RT_DATABASE_URL=$("$ROOT/tools/pg" url)
+    RT_BACKUP_URL=$("$ROOT/tools/pg" url backup)
   fi
-  export RT_DATABASE_URL
+  export RT_DATABASE_URL RT_BACKUP_URL=${RT_BACKUP_URL:-}
+}
+# Everything that works on our cluster holds this lock together; who leaves last stops it.
+use_database() { exec 9>"$ROOT/.data/database.users"; flock -s 9; }
+leave_database() {  # stops the cluster unless somebody else works on it
+  exec 9>"$ROOT/.data/database.users"  # a fresh one: our own hold on it is gone
+  if flock -xn 9; then "$ROOT/tools/pg" stop 9>&-; fi
+  exec 9>&-
+}
+with_database() {  # for tools: quietly, and our cluster is left as it was found
+  export RT_SECRET_KEY=${RT_SECRET_KEY:-$(secret_key)}
+  if [ -z "${RT_DATABASE_URL:-}" ] && ! "$ROOT/tools/pg" status >/dev/null 2>&1; then trap leave_database EXIT; fi
+  ensure_database 2>"$ROOT/.data/tool.log" || { cat "$ROOT/.data/tool.log" >&2; exit 1; }
 }
 secret_key() {  # one key per checkout, never in git
   [ -s "$ROOT/.data/secret_key" ] || (umask 077; head -c 48 /dev/urandom | base64 | tr -d '\n' > "$ROOT/.data/secret_key")

@@ -5,7 +5,9 @@ Nothing here touches the cluster or the data that `./start` serves.
 
 from __future__ import annotations
 
+import contextlib
 import os
+import random
 import signal
 import socket
 import subprocess
@@ -19,9 +21,12 @@ ROOT = Path(__file__).resolve().parents[2]
 
 
 def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    """One nobody listens on, below those the system gives to who connects: there a client could be connected with itself."""
+    for port in random.sample(range(20_000, 30_000), 200):
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.bind(("127.0.0.1", port))
+            return port
+    raise RuntimeError("No free port between 20000 and 29999.")
 
 
 def wait_ready(url: str, otherwise: str = "") -> None:
@@ -59,12 +64,19 @@ class Cluster:
     def url(self) -> str:
         return self._pg("url")
 
+    @property
+    def admin_url(self) -> str:
+        return self._pg("url", "admin")
+
+    @property
+    def backup_url(self) -> str:
+        return self._pg("url", "backup")
+
     def rows(self, sql: str, autocommit: bool = False) -> list[list[str]]:
         """What is stored, read as the cluster's superuser, past every row rule."""
         import psycopg
 
-        superuser = self.url.replace("//redtally@", "//postgres@")
-        with psycopg.connect(superuser, autocommit=autocommit) as connection:
+        with psycopg.connect(self.admin_url, autocommit=autocommit) as connection:
             answer = connection.execute(sql)
             return [[str(value) for value in row] for row in answer] if answer.description else []
 
@@ -92,8 +104,7 @@ class Server:
     def start(self) -> None:
         command = [
             str(Path(sys.executable).parent / "gunicorn"), "--chdir", str(ROOT / "server"), "--bind", f"127.0.0.1:{self.port}",
-            "--workers", str(self.workers), "--threads", "4", "--worker-class", "gthread", "--no-control-socket",
-            "--log-level", "warning", "config.wsgi:application",
+            "--config", str(ROOT / "server" / "config" / "serving.py"), "--workers", str(self.workers),
         ]  # fmt: skip
         self.process = subprocess.Popen(command, env=self.env, stderr=self.log.open("ab"), start_new_session=True)
         wait_ready(self.url, f"its log is {self.log}")

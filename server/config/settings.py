@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "apps.bench",
     "apps.hearing",
     "apps.photos",
+    "apps.copies",
     "apps.history",
     "apps.ways",
     "apps.demo",
@@ -60,6 +61,13 @@ WSGI_APPLICATION = "config.wsgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [], "APP_DIRS": False}]
 
 
+def _limits() -> dict[str, str]:
+    """While serving, no statement and no lock is waited for without end; migrations and commands take the time they need."""
+    seconds = int(os.environ.get("RT_STATEMENT_S", "0"))
+    said = f"-c statement_timeout={seconds}s -c lock_timeout={max(1, seconds // 3)}s -c idle_in_transaction_session_timeout=60s"
+    return {"options": said} if seconds else {}
+
+
 def _database(url: str) -> dict[str, object]:
     parts = urlsplit(url)
     return {
@@ -70,12 +78,9 @@ def _database(url: str) -> dict[str, object]:
         "HOST": parts.hostname or "127.0.0.1",
         "PORT": parts.port or 5432,
         "ATOMIC_REQUESTS": True,
-        "CONN_MAX_AGE": 0,
-        "CONN_HEALTH_CHECKS": True,  # a pooled connection the database has dropped is replaced before it is used
-        "OPTIONS": {
-            "pool": {"min_size": 2, "max_size": int(os.environ.get("RT_DB_POOL", "8")), "timeout": 4},
-            "connect_timeout": 3,
-        },
+        "CONN_MAX_AGE": 600,  # each thread keeps its own; after an outage the next request connects at once
+        "CONN_HEALTH_CHECKS": True,  # one the database has dropped is replaced before it is used
+        "OPTIONS": {"connect_timeout": 2, "keepalives_idle": 30, "tcp_user_timeout": 10_000, **_limits()},
         "TEST": {"NAME": f"test_{parts.path.lstrip('/')}"},
     }
 
@@ -149,6 +154,7 @@ LOGGING = {
     "handlers": {"stderr": {"class": "logging.StreamHandler", "formatter": "json"}},
     "root": {"handlers": ["stderr"], "level": os.environ.get("RT_LOG_LEVEL", "WARNING")},
     "loggers": {
+        "waitress.queue": {"level": "ERROR"},
         "redtally.request": {"handlers": ["stderr"], "level": "INFO", "propagate": False},
         "django.request": {"handlers": ["stderr"], "level": "ERROR", "propagate": False},
     },

@@ -1,4 +1,4 @@
-"""WSGI entry for the production server."""
+"""WSGI entry for the production server: everything a request may need is loaded here, before the first one comes."""
 
 import os
 
@@ -6,3 +6,7 @@ from django.core.wsgi import get_wsgi_application
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 application = get_wsgi_application()
+
+from config.warm import warm_up  # noqa: E402 - Django must be set up first
+
+warm_up()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
 from django.core.management import CommandError, call_command
 from django.db.utils import InterfaceError, OperationalError
@@ -18,9 +20,11 @@ SHAPE = {"code", "message", "fields", "kept"}
 class TestAddWorkshop:
     """A workshop without the demo."""
 
-    def make(self, monkeypatch: pytest.MonkeyPatch, password: str = "neap-tide-at-nine", **more: str) -> None:
+    def make(self, monkeypatch: pytest.MonkeyPatch, password: str = "neap-tide-at-nine", **more: Any) -> None:
         monkeypatch.setenv("RT_NEW_PASSWORD", password)
-        call_command("add_workshop", "Lock Keepers", user=more.pop("user", "wim"), shown="Wim Daal", **more)
+        call_command(
+            "add_workshop", more.pop("name", "Lock Keepers"), user=more.pop("user", "wim"), shown="Wim Daal", **more
+        )
 
     def test_it_has_a_first_technician_who_can_sign_in(self, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
         self.make(monkeypatch)
@@ -36,9 +40,45 @@ class TestAddWorkshop:
 
     def test_more_people_can_join_it(self, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
         self.make(monkeypatch)
-        self.make(monkeypatch, user="ada", role="viewer")
+        self.make(monkeypatch, user="ada", role="viewer", join=True)
         assert Workshop.objects.count() == 1
         assert set(Membership.objects.values_list("role", flat=True)) == {"technician", "viewer"}
+
+    def test_two_workshops_never_become_one(self, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
+        """Names in other scripts once had an empty address all alike, and the second shop was the first one's."""
+        names = [
+            "太鼓の店",
+            "鼓楼",
+            "Барабаны",
+            "طبول",
+            "Lock Keepers",
+            "Lock-Keepers",
+            "!a",
+            "?b",
+            "x" * 110,
+            "x" * 109,
+        ]
+        for n, name in enumerate(names):
+            self.make(monkeypatch, name=name, user=f"u{n}")
+        assert set(Workshop.objects.values_list("name", flat=True)) == set(names)
+        assert Membership.objects.values("workshop").distinct().count() == len(names)
+        slugs = set(Workshop.objects.values_list("slug", flat=True))
+        assert len(slugs) == len(names)
+        assert all(slugs)
+
+    @pytest.mark.parametrize("same", ["lock keepers", "LOCK  KEEPERS", "Ｌock Keepers", "Lock Keepers\u00a0"])
+    def test_a_name_that_reads_the_same_is_refused(self, db: None, monkeypatch: pytest.MonkeyPatch, same: str) -> None:
+        self.make(monkeypatch)
+        with pytest.raises(CommandError, match=r"already.*--join"):
+            self.make(monkeypatch, name=same, user="eve")
+        assert (Workshop.objects.count(), Membership.objects.count()) == (1, 1)
+
+    @pytest.mark.parametrize("name", ["", "  ", "···", "x" * 121])
+    def test_a_name_that_is_none_is_refused(self, db: None, monkeypatch: pytest.MonkeyPatch, name: str) -> None:
+        with pytest.raises(CommandError):
+            self.make(monkeypatch, name=name)
+        with pytest.raises(CommandError, match="to join"):
+            self.make(monkeypatch, name="Nobody Here", join=True)
 
     def test_a_taken_name_or_a_weak_password_is_refused(self, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
         with pytest.raises(CommandError, match="at least 10"):

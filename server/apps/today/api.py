@@ -6,6 +6,7 @@ from django.utils import timezone
 from ninja import Router
 
 from apps.accounts.auth import Request
+from apps.copies.age import last_copy_words
 from apps.today.schemas import Today, shape_today
 from apps.today.selectors import facts_of, usual_minutes
 from drumwork.planning import list_owed
@@ -17,4 +18,6 @@ router = Router(tags=["today"])
 def today(request: Request) -> Today:
     now = timezone.localtime()
     facts, drums = facts_of(request.member.workshop)
-    return shape_today(list_owed(facts, now), drums, usual_minutes(), now)
+    return shape_today(
+        list_owed(facts, now), drums, usual_minutes(), now, last_copy_words(request.member.workshop.copy_days, now)
+    )

@@ -42,9 +42,12 @@ class OwedOut(Schema):
 
 
 class Today(Schema):
+    """`copies`: a sentence when the last backup is older than the workshop wants, else empty."""
+
     now: datetime
     owed_count: int
     work_minutes: int
+    copies: str
     items: list[OwedOut]
 
 
@@ -95,7 +98,9 @@ def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
     )
 
 
-def shape_today(items: list[Owed], drums: dict[str, Drum], usual: dict[str, int], now: datetime) -> Today:
+def shape_today(items: list[Owed], drums: dict[str, Drum], usual: dict[str, int], now: datetime, copies: str) -> Today:
     lines = [_shape(item, drums[item.fact.drum], usual) for item in items]
     owed = [line for line in lines if line.owed_now]
-    return Today(now=now, owed_count=len(owed), work_minutes=sum(line.minutes or 0 for line in owed), items=lines)
+    return Today(
+        now=now, owed_count=len(owed), work_minutes=sum(line.minutes or 0 for line in owed), copies=copies, items=lines
+    )

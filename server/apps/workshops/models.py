@@ -5,13 +5,14 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 from django.db.models import Q
+from django.db.models.functions import Lower
 
 
 class Workshop(models.Model):
     """A workshop and its own ways where the trade disagrees."""
 
     name = models.CharField(max_length=120)
-    slug = models.SlugField(unique=True)
+    slug = models.SlugField(unique=True, allow_unicode=True)
     bench_name = models.CharField(max_length=80, default="bench")
     length_unit = models.CharField(max_length=2, default="in", choices=[("in", "in"), ("mm", "mm")])
     a4_hz = models.FloatField(default=440.0)
@@ -38,9 +39,11 @@ class Workshop(models.Model):
     batter_life_months = models.PositiveSmallIntegerField(default=12)
     resonant_life_months = models.PositiveSmallIntegerField(default=30)
     even_spread_hz = models.FloatField(default=2.0)
+    copy_days = models.PositiveSmallIntegerField(default=7)
 
     class Meta:
         constraints = [
+            models.UniqueConstraint(Lower("name"), name="workshop_name"),
             models.CheckConstraint(condition=Q(step_32__in=[1, 2, 4]), name="workshop_step"),
             models.CheckConstraint(condition=Q(a4_hz__range=(400, 480)), name="workshop_a4"),
             models.CheckConstraint(condition=Q(even_spread_hz__gt=0), name="workshop_even"),

@@ -58,6 +58,7 @@ class WaysIn(Schema):
     batter_life_months: int = Field(ge=1, le=240)
     resonant_life_months: int = Field(ge=1, le=240)
     even_spread_hz: float = Field(gt=0, le=20)
+    copy_days: int = Field(7, ge=0, le=365)
 
 
 class WorkshopOut(WaysIn):

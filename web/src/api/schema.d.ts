@@ -2834,8 +2834,13 @@ export interface components {
              */
             short: boolean;
         };
-        /** Today */
+        /**
+         * Today
+         * @description `copies`: a sentence when the last backup is older than the workshop wants, else empty.
+         */
         Today: {
+            /** Copies */
+            copies: string;
             /** Items */
             items: components["schemas"]["OwedOut"][];
             /**
@@ -2956,6 +2961,11 @@ export interface components {
             cadence: components["schemas"]["Cadence"];
             /** Check After Days */
             check_after_days: number;
+            /**
+             * Copy Days
+             * @default 7
+             */
+            copy_days: number;
             /** Even Spread Hz */
             even_spread_hz: number;
             /** @default even */
@@ -3061,6 +3071,11 @@ export interface components {
             cadence: components["schemas"]["Cadence"];
             /** Check After Days */
             check_after_days: number;
+            /**
+             * Copy Days
+             * @default 7
+             */
+            copy_days: number;
             /** Even Spread Hz */
             even_spread_hz: number;
             /** @default even */

@@ -47,6 +47,7 @@ export function TodayPage() {
         ) : null}
       </Head>
       {today.error ? <Problem>{today.error.message}</Problem> : null}
+      {today.data?.copies ? <Copies role="status">{today.data.copies} Whoever runs this makes one with tools/backup.</Copies> : null}
       <Columns>
         <section aria-label="Owed">
           {today.data && owed.length === 0 ? (
@@ -63,6 +64,13 @@ export function TodayPage() {
   )
 }
 
+const Copies = styled.p`
+  padding: 8px 28px;
+  background: var(--faint);
+  border-bottom: 1px solid var(--rule);
+  font-size: 14.5px;
+  font-weight: 550;
+`
 const Columns = styled.div`
   flex: 1;
   display: grid;

@@ -71,6 +71,7 @@ export const NUMBERS: { way: keyof Ways; moment: Moment; label: string }[] = [
   { way: 'check_after_days', moment: 'after', label: 'Settling check after, days' },
   { way: 'batter_life_months', moment: 'after', label: 'A batter head lasts, months' },
   { way: 'resonant_life_months', moment: 'after', label: 'A resonant head lasts, months' },
+  { way: 'copy_days', moment: 'after', label: 'Say so when the last backup is older than, days (0: never)' },
 ]
 
 /** The moments of the work, in its order. */

@@ -33,7 +33,9 @@ class Command(BaseCommand):
             return
         if found:
             remove_workshop(found)
-        workshop = Workshop.objects.create(name=scenario.NAME, slug=scenario.SLUG, bench_name=scenario.BENCH)
+        workshop = Workshop.objects.create(
+            name=scenario.NAME, slug=scenario.SLUG, bench_name=scenario.BENCH, copy_days=0
+        )
         enter_workshop(workshop.pk)
         password = make_password(PASSWORD)
         members = [_member(workshop, account, password) for account in ACCOUNTS]

@@ -43,6 +43,7 @@ const workshop = {
   cadence: 'rod',
   slacken_by: 'pass',
   even_spread_hz: 2,
+  copy_days: 7,
 } as const
 const session: Session = {
   username: 'ines',

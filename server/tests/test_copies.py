@@ -1,0 +1,104 @@
+"""Backups as files: what is damaged, cut off, newer or no backup at all is refused; old copies go by number and age."""
+
+from __future__ import annotations
+
+import dataclasses
+import hashlib
+import io
+import tarfile
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+import pytest
+from django.conf import settings
+from house import Api
+
+from apps.copies.backup import name_at, prune, verify
+from apps.copies.errors import CannotCopy
+from apps.copies.manifest import DUMP, MANIFEST, Manifest
+from apps.copies.models import Copy
+from apps.copies.postgres import connect, counts
+from apps.copies.restore import require_restorable
+
+NOW = datetime(2026, 11, 27, 3, tzinfo=UTC)
+
+
+def written(folder: Path, manifest: Manifest, dump: bytes) -> Path:
+    file = folder / "a.tar"
+    with tarfile.open(file, "w") as archive:
+        for name, data in ((MANIFEST, manifest.to_json()), (DUMP, dump)):
+            about = tarfile.TarInfo(name)
+            about.size = len(data)
+            archive.addfile(about, io.BytesIO(data))
+    return file
+
+
+def manifest_of(dump: bytes, **more: object) -> Manifest:
+    plain = Manifest(1, NOW.isoformat(), "150000", [], {}, hashlib.sha256(dump).hexdigest(), len(dump))
+    return dataclasses.replace(plain, **more)  # type: ignore[arg-type]
+
+
+def test_a_damaged_one_is_refused(tmp_path: Path) -> None:
+    file = written(tmp_path, manifest_of(b"what was meant"), b"what was found")
+    with pytest.raises(CannotCopy, match="checksum does not hold"):
+        verify(file)
+
+
+def test_one_whose_dump_is_no_dump_is_refused(tmp_path: Path) -> None:
+    with pytest.raises(CannotCopy, match="cannot be read back"):
+        verify(written(tmp_path, manifest_of(b"no dump"), b"no dump"))
+
+
+@pytest.mark.parametrize("data", [b"", b"some text", b"\0" * 10_240], ids=["nothing", "text", "zeros"])
+def test_what_is_no_backup_is_said_to_be_none(tmp_path: Path, data: bytes) -> None:
+    file = tmp_path / "a.tar"
+    file.write_bytes(data)
+    with pytest.raises(CannotCopy, match="no backup of Red Tally"):
+        verify(file)
+    with pytest.raises(CannotCopy, match="There is no file"):
+        verify(tmp_path / "b.tar")
+
+
+def test_one_of_a_newer_version_is_refused(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    with pytest.raises(CannotCopy, match="made by a newer Red Tally"):
+        verify(written(tmp_path, manifest_of(b"", format=2), b""))
+    newer = manifest_of(b"", migrations=["bench.0001_initial", "bench.9999_from_the_future"])
+    monkeypatch.setattr("apps.copies.restore.verify", lambda file: newer)
+    with pytest.raises(CannotCopy, match=r"it knows bench\.9999_from_the_future"):
+        require_restorable(tmp_path)
+
+
+def test_a_role_that_sees_nothing_may_not_count(db: None) -> None:
+    found = settings.DATABASES["default"]
+    url = f"postgresql://{found['USER']}:{found['PASSWORD']}@{found['HOST']}:{found['PORT']}/{found['NAME']}"
+    with connect(url) as connection, pytest.raises(CannotCopy, match="would write an empty backup"):
+        counts(connection)
+
+
+def test_old_copies_go_by_number_and_age_and_nothing_else_goes(tmp_path: Path) -> None:
+    for age in range(0, 100, 10):
+        (tmp_path / name_at(NOW - timedelta(days=age))).touch()
+    (tmp_path / "red-tally-mine.tar").touch()
+    gone = prune(tmp_path, keep=3, days=45, now=NOW)
+    assert [NOW - timedelta(days=age) for age in (50, 60, 70, 80, 90)] == [
+        datetime.strptime(each.name[10:25], "%Y%m%dT%H%M%S").replace(tzinfo=UTC) for each in gone
+    ]
+    assert prune(tmp_path, keep=0, days=0, now=NOW + timedelta(days=1)) != []
+    assert [each.name for each in sorted(tmp_path.iterdir())] == [name_at(NOW), "red-tally-mine.tar"]
+
+
+def test_today_says_when_the_last_copy_is_older_than_the_workshop_wants(api: Api) -> None:
+    def said() -> str:
+        return str(api("GET", "/today")[1]["copies"])
+
+    assert said() == "No backup of the record book has been made yet."
+    made = datetime.now(UTC) - timedelta(days=3, hours=2)
+    Copy.objects.create(made_at=made - timedelta(days=40), file="older.tar", size=1, rows=1)
+    Copy.objects.create(made_at=made, file="newer.tar", size=1, rows=1)
+    assert said() == ""
+    ways = api("GET", "/session")[1]["workshop"]
+    assert ways["copy_days"] == 7
+    assert api("PUT", "/workshop/ways", {**ways, "copy_days": 2})[0] == 200
+    assert said() == "The last backup of the record book is 3 days old."
+    assert api("PUT", "/workshop/ways", {**ways, "copy_days": 0})[0] == 200
+    assert said() == ""
