@@ -7,7 +7,7 @@ from http import HTTPStatus
 from typing import Any
 
 from django.core.exceptions import ObjectDoesNotExist, PermissionDenied
-from django.db.utils import IntegrityError, InterfaceError, OperationalError
+from django.db.utils import DataError, IntegrityError, InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
@@ -105,6 +105,13 @@ def install(api: NinjaAPI) -> None:
             "The record book already holds something that excludes this. Reload and look again.",
         ),
     )
+    bad = plain(
+        HTTPStatus.UNPROCESSABLE_ENTITY,
+        "bad_value",
+        "There is a value in it that cannot be kept: too long, too large, or not text.",
+    )
+    for unfit in (DataError, UnicodeEncodeError):
+        api.add_exception_handler(unfit, bad)
     for down in (OperationalError, InterfaceError):
         api.add_exception_handler(down, plain(HTTPStatus.SERVICE_UNAVAILABLE, *DATABASE_DOWN))
     api.add_exception_handler(HttpError, lambda r, e: _http(r, e, api))

@@ -46,6 +46,7 @@ INSTALLED_APPS = [
 MIDDLEWARE = [
     "config.middleware.request_log",
     "django.middleware.security.SecurityMiddleware",
+    "config.one_shape.one_error_shape",
     "config.middleware.content_security_policy",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -110,6 +111,7 @@ SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
 CSRF_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "config.one_shape.page_is_stale"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = BEHIND_TLS
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if BEHIND_TLS else None
 SECURE_HSTS_SECONDS = 31_536_000 if BEHIND_TLS else 0

@@ -11,5 +11,6 @@ urlpatterns = [
     path("api/", api.urls),
     re_path(r"^(?!api/|static/).*$", pages.app),
 ]
+handler400 = "config.one_shape.bad_request"
 handler404 = "config.pages.not_found"
 handler500 = "config.pages.server_error"

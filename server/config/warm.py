@@ -8,7 +8,16 @@ from django.urls import get_resolver
 
 __all__ = ["warm_up"]
 
-LATE = ("scipy.optimize", "scipy.signal", "scipy.linalg", "scipy.stats", "drumwork.listening", "drumwork.rods.clearing", "soundfile", "PIL.Image")
+LATE = (
+    "scipy.optimize",
+    "scipy.signal",
+    "scipy.linalg",
+    "scipy.stats",
+    "drumwork.listening",
+    "drumwork.rods.clearing",
+    "soundfile",
+    "PIL.Image",
+)
 
 
 def warm_up() -> None:

@@ -22,7 +22,7 @@ from waitress.channel import HTTPChannel
 from waitress.server import TcpWSGIServer
 from waitress.task import ErrorTask, ThreadedTaskDispatcher
 
-from config.errors import error_body
+from config.one_shape import refusal
 
 __all__ = ["BufferedWorker"]
 
@@ -36,15 +36,6 @@ MOST_BODY: Final = 66 * 1024 * 1024
 MOST_HEADER: Final = 32 * 1024
 STOP_S: Final = 20
 
-_WORDS = {
-    400: ("bad_request", "The request could not be understood."),
-    413: ("too_big", "That is more than is taken at once. Send less."),
-    414: ("too_long", "The address is too long."),
-    431: ("too_big", "The request’s headers are too long."),
-    500: ("unexpected", "Something went wrong on the server. Try once more; if it stays, tell whoever runs it."),
-    501: ("bad_request", "This kind of request is not taken."),
-}
-
 
 class _Refusal(ErrorTask):
     """What cannot be taken in, in the one error shape."""
@@ -52,7 +43,7 @@ class _Refusal(ErrorTask):
     def execute(self) -> None:
         status, _, _ = self.request.error.to_response(None)
         code = int(status.split()[0])
-        body = json.dumps(error_body(*_WORDS.get(code, _WORDS[400]))).encode()
+        body = json.dumps(refusal(code)).encode()
         self.status = status
         self.response_headers.append(("Content-Type", "application/json"))
         self.set_close_on_finish()
@@ -136,7 +127,9 @@ class BufferedWorker(Worker):
         """Answer what is being worked on, then go."""
         end = time.monotonic() + STOP_S
         while time.monotonic() < end and (
-            dispatcher.queue or dispatcher.active_count or any(getattr(each, "total_outbufs_len", 0) for each in sockets.values())
+            dispatcher.queue
+            or dispatcher.active_count
+            or any(getattr(each, "total_outbufs_len", 0) for each in sockets.values())
         ):
             self.notify()
             server.asyncore.loop(timeout=0.1, map=sockets, use_poll=True, count=1)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from uuid import UUID
 
+from django.core.exceptions import ObjectDoesNotExist
+from django.db import DatabaseError, transaction
 from django.http import HttpResponse
 from ninja import Router, Status
 
@@ -22,8 +24,10 @@ from apps.bench.schemas import (
     WorkName,
 )
 from apps.register.lookup import drum_by_tag
+from apps.workshops.errors import Refused
 from apps.workshops.schemas import to_ways
 from drumwork.drums import DrumKind
+from drumwork.errors import DrumworkError
 from drumwork.work.plan import Part
 
 router = Router(tags=["bench"])
@@ -49,7 +53,13 @@ def bench(request: Request, job_id: UUID, since: int = -1) -> HttpResponse:
 
 @router.post("/jobs/{job_id}/events", response=Receipts, auth=technician, operation_id="bench_events")
 def events(request: Request, job_id: UUID, body: EventsIn) -> Receipts:
-    last, receipts = flows.take_in(job_id, body.events, request.member)
+    try:
+        with transaction.atomic():
+            last, receipts = flows.take_in(job_id, body.events, request.member)
+    except (DatabaseError, ObjectDoesNotExist, Refused, DrumworkError):
+        raise
+    except Exception:
+        last, receipts = flows.take_in_singly(job_id, body.events, request.member)
     return Receipts(receipts=receipts, last_seq=last)
 
 

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import logging
 import uuid
 from dataclasses import replace
-from datetime import datetime
+from datetime import datetime, timedelta
+from typing import Final
 
-from django.db import transaction
+from django.core.exceptions import ObjectDoesNotExist
+from django.db import DatabaseError, transaction
 from django.db.backends.postgresql.psycopg_any import NumericRange
 from django.utils import timezone
 
@@ -43,7 +46,14 @@ from drumwork.work.rounds import round_plan
 from drumwork.work.state import LOST
 from drumwork.work.ways import Ways
 
-__all__ = ["put_right", "start_job", "take_in"]
+__all__ = ["put_right", "start_job", "take_in", "take_in_singly", "told_at"]
+logger = logging.getLogger("redtally.bench")
+
+CLOCK_SLACK: Final = timedelta(days=1)
+CLOCK_OFF: Final = "This device’s clock is off; the entry carries the server’s time."
+NOT_TAKEN: Final = (
+    "Something in this entry could not be worked out. It stays on this device; tell whoever runs the server."
+)
 
 
 def _stock(asked: StartHead) -> StockItem | None:
@@ -127,6 +137,8 @@ def start_job(asked: StartJob, member: Membership) -> Job:
         return found
     work = work_named(asked.work)
     drum = Drum.objects.select_for_update().get(tag=asked.tag)
+    if found := Job.objects.filter(pk=asked.id).first():  # begun meanwhile by the same asking
+        return found
     _refuse_in_hand(drum, asked.part.value)
     heads, now = _heads(asked, drum, asked.part.sides, work.changes_heads), timezone.now()
     named = {Side(head.side): Head(head.new_head, head.old_head) for head in heads}
@@ -155,6 +167,11 @@ def start_job(asked: StartJob, member: Membership) -> Job:
     return job
 
 
+def told_at(made_at: datetime, now: datetime) -> datetime:
+    """When an entry was made: as its device tells, while its clock is within a day of this server's; else as this server's clock has it."""
+    return made_at if abs(made_at - now) <= CLOCK_SLACK else now
+
+
 def _append(
     job: Job,
     member: Membership,
@@ -167,6 +184,7 @@ def _append(
 ) -> JobEvent:
     """The next entry of a job. The caller holds the job's row lock."""
     job.last_seq += 1
+    now = timezone.now()
     return JobEvent.objects.create(
         id=event_id,
         workshop_id=job.workshop_id,
@@ -180,8 +198,8 @@ def _append(
         by=member.user,
         by_name=member.shown_name,
         device=device,
-        made_at=made_at,
-        received_at=timezone.now(),
+        made_at=told_at(made_at, now),
+        received_at=now,
     )
 
 
@@ -262,7 +280,9 @@ def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
             close_job(ledger.job, ledger.state, entry, member)
     row = _append(ledger.job, member, event.id, entry, event.device, event.made_at, standing, against)
     _add(ledger, row)
-    return Receipt.model_validate({"id": event.id, "standing": row.standing, "seq": row.seq})
+    off = told_at(event.made_at, row.received_at) != event.made_at
+    said = {"code": "clock_off", "message": CLOCK_OFF} if off else {}
+    return Receipt.model_validate({"id": event.id, "standing": row.standing, "seq": row.seq, **said})
 
 
 def _receive(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
@@ -296,6 +316,22 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
     receipts = [_receive(ledger, event, member) for event in events]
     _note_where(ledger)
     return job.last_seq, receipts
+
+
+def take_in_singly(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tuple[int, list[Receipt]]:
+    """Each entry by itself, after something went wrong with all of them together: one that cannot be worked out holds up no other."""
+    last, receipts = 0, []
+    for event in events:
+        try:
+            with transaction.atomic():
+                last, found = take_in(job_id, [event], member)
+            receipts += found
+        except (DatabaseError, ObjectDoesNotExist):
+            raise
+        except Exception:
+            logger.exception("an entry could not be taken in", extra={"job": str(job_id), "entry": str(event.id)})
+            receipts.append(Receipt(id=event.id, standing="refused", code="unexpected", message=NOT_TAKEN))
+    return last, receipts
 
 
 @transaction.atomic

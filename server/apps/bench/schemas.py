@@ -7,10 +7,11 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import BaseModel, Field, model_validator
+from pydantic import AwareDatetime, BaseModel, Field, model_validator
 
 from apps.bench.stored import upcast_entry
 from apps.bench.wire import BodyIn, MoveIn
+from apps.workshops.typed import Name
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Where
 from drumwork.procedures.catalogue import CATALOGUE
@@ -61,18 +62,22 @@ class EventIn(BaseModel):
     """
 
     id: UUID
-    device: str = Field(min_length=1, max_length=40)
-    seen: int = Field(ge=0)
-    made_at: datetime
+    device: Name = Field(max_length=40)
+    seen: int = Field(ge=0, le=1_000_000_000)
+    made_at: AwareDatetime
     v: int = Field(1, ge=1, le=2)
     body: BodyIn
 
     @model_validator(mode="before")
     @classmethod
     def _renew(cls, sent: Any) -> Any:
-        if isinstance(sent, dict) and sent.get("v", 1) == 1 and "kind" in (sent.get("body") or ()):
-            return {**sent, "v": 2, "body": upcast_entry(sent["body"])}
-        return sent
+        body = sent.get("body") if isinstance(sent, dict) else None
+        if not isinstance(body, dict) or sent.get("v", 1) != 1 or not isinstance(body.get("kind"), str):
+            return sent
+        try:
+            return {**sent, "v": 2, "body": upcast_entry(body)}
+        except (KeyError, TypeError, AttributeError, ValueError) as error:
+            raise ValueError("An entry of the first shape lacks what it needs.") from error
 
 
 class EventsIn(Schema):

@@ -104,7 +104,8 @@ def _rows_in(dump: IO[bytes]) -> Counter[str]:
     with tempfile.TemporaryFile() as errors:
         words = [program("pg_restore"), "--data-only", "--file=-"]
         with subprocess.Popen(words, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=errors) as reading:
-            assert reading.stdin and reading.stdout
+            assert reading.stdin is not None
+            assert reading.stdout is not None
             Thread(target=_feed, args=(dump, reading.stdin), daemon=True).start()
             table = ""
             for line in reading.stdout:

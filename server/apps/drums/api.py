@@ -6,6 +6,7 @@ from typing import Any
 
 from django.utils import timezone
 from ninja import Query, Router, Schema, Status
+from pydantic import Field
 
 from apps.accounts.auth import Request, technician
 from apps.drums import flows, selectors
@@ -14,6 +15,7 @@ from apps.drums.sheet_schemas import Sheet
 from apps.register.lookup import drum_by_tag
 from apps.register.models import Kit, Owner, Place
 from apps.register.schemas import KIND_WORDS, Choices, DrumIn, DrumPage, rods_words, shape_form, size_words
+from apps.workshops.typed import Line
 
 router = Router(tags=["register"])
 THREADS = ["7/32-24", "12-24", "M6", "M5", "M8"]
@@ -21,13 +23,13 @@ HOOPS = ["triple-flanged", "single-flanged", "die-cast", "wood", "claw hoop", "r
 
 
 class FilterIn(Schema):
-    text: str = ""
-    kind: str = ""
-    place: str = ""
-    owner: str = ""
-    kit: str = ""
-    state: str = ""
-    offset: int = 0
+    text: Line = Field("", max_length=200)
+    kind: Line = Field("", max_length=80)
+    place: Line = Field("", max_length=80)
+    owner: Line = Field("", max_length=80)
+    kit: Line = Field("", max_length=80)
+    state: Line = Field("", max_length=80)
+    offset: int = Field(0, ge=0, le=10_000_000)
 
 
 def _standing(row: dict[str, Any]) -> str:
@@ -58,7 +60,7 @@ def _row(row: dict[str, Any], unit: str) -> dict[str, Any]:
 @router.get("/drums", response=DrumPage, operation_id="drums")
 def drums(request: Request, chosen: Query[FilterIn]) -> dict[str, Any]:
     narrowed = selectors.Filter(**chosen.dict(exclude={"offset"}))
-    total, page = selectors.register_page(narrowed, timezone.now(), max(0, chosen.offset))
+    total, page = selectors.register_page(narrowed, timezone.now(), chosen.offset)
     unit = request.member.workshop.length_unit
     return {"total": total, "drums": [_row(row, unit) for row in page]}
 

@@ -8,13 +8,16 @@ from datetime import datetime
 from typing import Any
 
 from django.contrib.postgres.expressions import ArraySubquery
-from django.db.models import Count, Exists, F, OuterRef, Q, QuerySet
+from django.db.models import Count, Exists, F, IntegerField, Max, OuterRef, QuerySet
+from django.db.models.functions import Cast, Substr
 
 from apps.bench.models import Job
 from apps.followups.models import FollowUp
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 
 PAGE = 50
+LONGEST_TAG = 20
+NUMBERED = re.compile(r"^(.*?)([0-9]{1,9})$")
 
 
 @dataclass(frozen=True)
@@ -76,7 +79,14 @@ def names(model: type[Place] | type[Owner] | type[Kit]) -> list[str]:
 
 
 def next_tag() -> str:
-    """The workshop's own numbering carried on."""
-    last = Drum.objects.filter(~Q(tag="")).order_by("-tag").values_list("tag", flat=True).first() or "D-000"
-    match = re.match(r"^(.*?)(\d+)$", last)
-    return f"{match[1]}{int(match[2]) + 1:0{len(match[2])}d}" if match else f"{last}-2"
+    """The workshop's own numbering carried on: that of the drum entered last, by its highest number."""
+    newest = Drum.objects.order_by("-pk").values_list("tag", flat=True).first() or "D-000"
+    match = NUMBERED.match(newest)
+    if match is None:
+        return f"{newest[:17]}-2"
+    before, figures = match[1], match[2]
+    like = Drum.objects.filter(tag__startswith=before, tag__regex=rf"^{re.escape(before)}[0-9]{{1,9}}$")
+    number = Cast(Substr("tag", len(before) + 1), IntegerField())
+    highest = like.aggregate(highest=Max(number))["highest"] or 0
+    made = f"{before}{highest + 1:0{len(figures)}d}"
+    return made if len(made) <= LONGEST_TAG else f"{before[: LONGEST_TAG - 2]}-2"

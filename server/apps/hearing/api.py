@@ -7,6 +7,7 @@ from typing import Annotated
 from uuid import UUID
 
 from django.http import HttpResponse
+from django.utils.http import content_disposition_header
 from ninja import File, Form, Query, Router, Schema, Status
 from ninja.files import UploadedFile
 from pydantic import Field
@@ -17,6 +18,7 @@ from apps.hearing import flows, keeping
 from apps.hearing.schemas import HeardFileOut, HeardOut, KeptOut, Place, TapsOut
 from apps.hearing.selectors import heard_on
 from apps.workshops.errors import Refused
+from apps.workshops.typed import printed
 from drumwork.commands.sound_files import read_sound
 
 router = Router(tags=["hearing"], auth=technician)
@@ -72,7 +74,7 @@ def hear_file(request: Request, job_id: UUID, sound: File[UploadedFile], of: For
     if (sound.size or 0) > MOST_FILE_BYTES:
         raise Refused("too_big", "Recordings of up to 64 MB are taken. Cut this one down to the taps.", 413)
     samples, rate = read_sound(io.BytesIO(sound.read()), sound.name or "the recording")
-    rods = [int(each) for each in of.rods.split(",") if each.isdigit()]
+    rods = [int(each) for each in of.rods.split(",") if each.isascii() and each.isdigit()]
     first = Place(of.step, of.lap, next(iter(rods), 1), of.other_muted)
     return flows.hear_file(job_id, samples, rate, first, rods, request.member)
 
@@ -99,8 +101,8 @@ def tap_sound(request: Request, tap_id: UUID) -> HttpResponse:
 def export_taps(request: Request, job_id: UUID) -> HttpResponse:
     """A ZIP with the kept sounds as WAV and everything heard as JSON."""
     job = Job.objects.select_related("drum").get(pk=job_id)
-    name = f"{job.drum.tag}-{job.part}-taps.zip"
-    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
+    header = content_disposition_header(as_attachment=True, filename=printed(f"{job.drum.tag}-{job.part}-taps.zip"))
+    headers = {"Content-Disposition": header or "attachment"}
     return HttpResponse(keeping.export(job), content_type="application/zip", headers=headers)
 
 

@@ -40,8 +40,25 @@ ALIKE_CENTS = 90.0
 FEWEST_TO_ALIGN = 4
 
 
-def _job(job_id: uuid.UUID) -> Job:
-    return Job.objects.select_related("workshop", "drum").prefetch_related(with_heads()).get(pk=job_id)
+def _open_job(job_id: uuid.UUID) -> Job:
+    job = Job.objects.select_related("workshop", "drum").prefetch_related(with_heads()).get(pk=job_id)
+    if job.state != Job.State.OPEN:
+        raise Refused(
+            "closed", "This job is closed; nothing more is heard on it. Start a check to read the head again."
+        )
+    return job
+
+
+def _ledger(job: Job, place: Place, rods: Sequence[int] = ()) -> Ledger:
+    """The job as it stands, where there is such a place on it."""
+    ledger = look_at(job)
+    if place.step not in ledger.state.clearings():
+        raise Refused("no_step", "Nothing is read at that step of this job. Reload the page.", 422)
+    there = set(ledger.state.layout(ledger.plan.side_of(place.step)).all_rods)
+    wanted = {*rods, *([place.rod] if place.rod else [])}
+    if strange := sorted(wanted - there):
+        raise Refused("no_rod", f"There is no rod {strange[0]} on this head.", 422)
+    return ledger
 
 
 def _read_last(state: BenchState, side: Side) -> float | None:
@@ -92,8 +109,8 @@ def hear_tap(job_id: uuid.UUID, pcm: bytes, rate: int, place: Place, member: Mem
     if not pcm or len(pcm) % 2:
         raise Refused("bad_sound", "That was no sound: 16-bit samples of one channel are taken.", 422)
     samples = np.frombuffer(pcm, dtype="<i2").astype(np.float64) / 32768
-    job = _job(job_id)
-    found = listen_to_tap(samples, rate, _context(look_at(job), place))
+    job = _open_job(job_id)
+    found = listen_to_tap(samples, rate, _context(_ledger(job, place), place))
     return shape_heard(keep_tap(job, place, member, found, samples, rate))
 
 
@@ -101,8 +118,8 @@ def hear_file(
     job_id: uuid.UUID, samples: NDArray[np.float64], rate: int, first: Place, rods: Sequence[int], member: Membership
 ) -> HeardFileOut:
     """Every tap of a recording, and which of the rods still to be read each belongs to; `first` is the place of the first of them."""
-    job = _job(job_id)
-    ledger = look_at(job)
+    job = _open_job(job_id)
+    ledger = _ledger(job, first, rods)
     context = _context(ledger, first)
     cuts = split_taps(samples, rate)
     read = [listen_to_tap(cut.samples, rate, context) for cut in cuts]
@@ -140,8 +157,8 @@ def hear_simulated(job_id: uuid.UUID, place: Place, member: Membership) -> Heard
     """Tap the simulated drum and hear it; demo only."""
     if not settings.DEMO:
         raise Refused("not_demo", "The simulated drum is for the demo.", 404)
-    job = _job(job_id)
-    ledger = look_at(job)
+    job = _open_job(job_id)
+    ledger = _ledger(job, place)
     drum = simulated_drum(ledger, place)
     seed = 1000 * place.lap + (place.rod or 0)
     sound = drum.tap(place.rod, SIMULATED_RATE, seed) if place.rod else drum.tap_middle(SIMULATED_RATE, seed)

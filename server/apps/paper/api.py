@@ -6,6 +6,7 @@ from uuid import UUID
 
 from django.http import HttpResponse
 from django.utils import timezone
+from django.utils.http import content_disposition_header
 from ninja import Router
 
 from apps.accounts.auth import Request
@@ -14,12 +15,14 @@ from apps.drums.sheet import sheet_of
 from apps.paper.page import PaperSize
 from apps.paper.sheets import bench_sheet, service_card
 from apps.register.lookup import drum_by_tag
+from apps.workshops.typed import printed
 
 router = Router(tags=["paper"])
 
 
 def _pdf(written: bytes, name: str) -> HttpResponse:
-    return HttpResponse(written, "application/pdf", headers={"Content-Disposition": f'inline; filename="{name}.pdf"'})
+    header = content_disposition_header(as_attachment=False, filename=f"{printed(name)}.pdf")
+    return HttpResponse(written, "application/pdf", headers={"Content-Disposition": header or "inline"})
 
 
 @router.get("/jobs/{job_id}", response=bytes, operation_id="bench_sheet")

@@ -14,6 +14,7 @@ from pydantic import AwareDatetime, Field
 from apps.accounts.auth import Request, member, technician
 from apps.photos import flows
 from apps.photos.models import Photo
+from apps.workshops.typed import Line, Name
 
 router = Router(tags=["photos"], auth=member)
 
@@ -24,9 +25,9 @@ class PhotoIn(Schema):
     """`id` is the device's own, so that a photo sent twice is kept once. `about`: the step or the place it shows."""
 
     id: UUID
-    tag: str = Field(min_length=1, max_length=40)
+    tag: Name = Field(max_length=40)
     job_id: UUID | None = None
-    about: str = Field("", max_length=40)
+    about: Line = Field("", max_length=40)
     taken_at: AwareDatetime
 
 

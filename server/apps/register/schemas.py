@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -10,41 +10,43 @@ from pydantic import Field
 from apps.register.models import Drum
 from apps.workshops.errors import Refused
 from apps.workshops.models import Workshop
+from apps.workshops.typed import Line, Name, Tag, Text
 from drumwork.drums import TRAITS, DrumKind
 from drumwork.errors import DrumworkError
 from drumwork.quantities import Length, parse_length, parse_pitch
 
 StateName = Literal["in", "out", "repair", "retired"]
+Rods = Annotated[list[Annotated[int, Field(ge=1, le=16)]], Field(max_length=16)]
 KIND_WORDS = {kind.value: traits.words for kind, traits in TRAITS.items()}
 
 
 class DrumIn(Schema):
     """A drum as a person fills it in. Empty text means not known."""
 
-    tag: str = Field(min_length=1, max_length=20)
-    name: str = Field(min_length=1, max_length=60)
+    tag: Tag = Field(max_length=20)
+    name: Name = Field(max_length=60)
     kind: DrumKind
-    diameter: str = Field(min_length=1, max_length=20)
-    depth: str = Field(min_length=1, max_length=20)
-    shell: str = Field("", max_length=60)
+    diameter: Name = Field(max_length=20)
+    depth: Name = Field(max_length=20)
+    shell: Line = Field("", max_length=60)
     rods_batter: int = Field(ge=0, le=16)
     rods_resonant: int = Field(ge=0, le=16)
-    lost_batter: list[int] = []
-    lost_resonant: list[int] = []
-    bed_rods: list[int] = []
-    port_rods: list[int] = []
-    thread: str = Field("", max_length=20)
-    hoops: str = Field("", max_length=20)
+    lost_batter: Rods = []
+    lost_resonant: Rods = []
+    bed_rods: Rods = []
+    port_rods: Rods = []
+    thread: Line = Field("", max_length=20)
+    hoops: Line = Field("", max_length=20)
     snare_bed: bool = False
     badge: Literal["between", "at-rod", "none"] = "between"
-    port: str = Field("", max_length=20)
-    wanted_batter: str = Field("", max_length=20)
-    wanted_resonant: str = Field("", max_length=20)
-    place: str = Field(min_length=1, max_length=80)
-    owner: str = Field(min_length=1, max_length=80)
-    kits: list[str] = []
+    port: Line = Field("", max_length=20)
+    wanted_batter: Line = Field("", max_length=20)
+    wanted_resonant: Line = Field("", max_length=20)
+    place: Name = Field(max_length=80)
+    owner: Name = Field(max_length=80)
+    kits: list[Annotated[Name, Field(max_length=80)]] = Field(default=[], max_length=40)
     state: StateName = "in"
-    note: str = Field("", max_length=2000)
+    note: Text = Field("", max_length=2000)
 
 
 class DrumRow(Schema):
@@ -184,8 +186,8 @@ def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
 
 
 def shape_form(drum: Drum, unit: str) -> DrumIn:
-    """The drum as it was filled in, for editing."""
-    return DrumIn(
+    """The drum as it was filled in, for editing; as it stands, even where today it would not be taken in so."""
+    return DrumIn.model_construct(
         **{name: getattr(drum, name) for name in (*PLAIN, *ROD_LISTS)},
         diameter=length_words(drum.diameter_m, unit),
         depth=length_words(drum.depth_m, unit),

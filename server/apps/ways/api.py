@@ -59,7 +59,7 @@ def schools(request: Request) -> list[SchoolOut]:
 @router.get("/patterns", response=list[PatternOut], operation_id="patterns")
 def patterns(request: Request, rods: int, lost: str = "") -> list[PatternOut]:
     """Every tightening order on a head of so many rods, with how it treats the hoop. `lost`: comma separated."""
-    layout = RodLayout(rods, frozenset(int(each) for each in lost.split(",") if each.isdigit()))
+    layout = RodLayout(rods, frozenset(int(each) for each in lost.split(",") if each.isascii() and each.isdigit()))
     best = recommend_pattern(layout)
     plans = [plan_pattern(layout, each, layout.rods[0]) for each in Pattern if each is not Pattern.ROUND]
     return [

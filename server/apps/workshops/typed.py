@@ -1,0 +1,56 @@
+"""Text as people type it: one line without what no keyboard types, and tags that an address can carry."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from typing import Annotated, Any, Final
+
+from pydantic import AfterValidator, StringConstraints
+from pydantic_core import PydanticCustomError
+
+__all__ = ["Line", "Name", "Tag", "Text", "printable", "printed"]
+
+_TAG: Final = re.compile(r"^[^\W_][\w .,+()&:–-]*$")
+
+
+def printable(text: str) -> bool:
+    """Whether every character can be stored and shown: no control characters, no halves of characters."""
+    return all(unicodedata.category(each) not in ("Cc", "Cs") for each in text)
+
+
+def printed(text: str) -> str:
+    """For a file's name: what cannot be shown is left out."""
+    return "".join(each for each in text if printable(each)).replace("/", "-")
+
+
+def _line(text: str) -> str:
+    if not printable(text):
+        raise PydanticCustomError("not_a_line", "Use one line of plain text.")
+    return text
+
+
+def _text(text: str) -> str:
+    if not printable(text.replace("\n", "").replace("\r", "").replace("\t", "")):
+        raise PydanticCustomError("not_text", "There is a character in it that cannot be kept.")
+    return text
+
+
+def _tag(text: str) -> str:
+    if not _TAG.match(text):
+        raise PydanticCustomError(
+            "not_a_tag", "A tag begins with a letter or figure; after it blanks and . , + ( ) & : - are taken too."
+        )
+    return text
+
+
+_STRIPPED: Any = StringConstraints(strip_whitespace=True)
+_FILLED: Any = StringConstraints(strip_whitespace=True, min_length=1)
+
+Line = Annotated[str, _STRIPPED, AfterValidator(_line)]
+"""One line, which may be empty."""
+Name = Annotated[str, _FILLED, AfterValidator(_line)]
+"""One line with something in it."""
+Text = Annotated[str, AfterValidator(_text)]
+"""Lines of text."""
+Tag = Annotated[str, _FILLED, AfterValidator(_line), AfterValidator(_tag)]
