@@ -84,9 +84,9 @@ ensure_database() {  # sets RT_DATABASE_URL unless the caller points at a databa
   export RT_DATABASE_URL RT_BACKUP_URL=${RT_BACKUP_URL:-}
 }
 # Everything that works on our cluster holds this lock together; who leaves last stops it.
-use_database() { exec 9>"$ROOT/.data/database.users"; flock -s 9; }
+use_database() { exec 9>"$ROOT/.data/$(basename "${RT_PGDATA:-pg}").users"; flock -s 9; }
 leave_database() {  # stops the cluster unless somebody else works on it
-  exec 9>"$ROOT/.data/database.users"  # a fresh one: our own hold on it is gone
+  exec 9>"$ROOT/.data/$(basename "${RT_PGDATA:-pg}").users"  # a fresh one: our own hold on it is gone
   if flock -xn 9; then "$ROOT/tools/pg" stop 9>&-; fi
   exec 9>&-
 }

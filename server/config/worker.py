@@ -108,7 +108,8 @@ class BufferedWorker(Worker):
         if proxy := os.environ.get("RT_PROXY", ""):
             settings |= {"trusted_proxy": proxy, "trusted_proxy_headers": {"x-forwarded-for", "x-forwarded-proto"}}
         adjustments = Adjustments(sockets=[each.sock for each in self.sockets], **settings)
-        dispatcher, sockets = ThreadedTaskDispatcher(), {}
+        dispatcher = ThreadedTaskDispatcher()
+        sockets: dict[int, Any] = {}
         dispatcher.set_thread_count(adjustments.threads)
         servers = [
             _Server(self.wsgi, sockets, True, sock, dispatcher=dispatcher, adj=adjustments, bind_socket=False,

@@ -11,9 +11,9 @@ from urllib.parse import urlsplit
 import pytest
 import requests
 import schemathesis
+from house import Api, Hands, House, start_body
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from house import Api, Hands, House, start_body
 from schemathesis import GenerationMode
 
 from config.api import api as whole_api

@@ -12,7 +12,6 @@ from django.utils import timezone
 from house import Api, Hands, House, make_drum, start_body
 
 from apps.bench.models import JobEvent
-from apps.register.models import Drum
 
 SHAPE = {"code", "message", "fields", "kept"}
 DRUM = {

@@ -155,3 +155,50 @@ def test_a_session_that_ended_elsewhere_lets_nobody_in(house: House) -> None:
     assert api("GET", "/register/drums")[0] == 200
     Session.objects.all().delete()
     assert api("GET", "/register/drums")[0] == 401
+
+
+class TestSpraying:
+    """Many names tried from one address, and colleagues who sit at the same one."""
+
+    def spray(self, client: Client, names: int = 12, tries: int = 2) -> None:
+        for n in range(names):
+            for _ in range(tries):
+                client.post(
+                    "/api/session", {"username": f"guess{n}", "password": "wrong"}, content_type="application/json"
+                )
+
+    def sign_in(self, client: Client, **more: str) -> int:
+        body = {"username": "wim", "password": "neap-tide-at-nine"}
+        return client.post("/api/session", body, content_type="application/json", **more).status_code
+
+    @pytest.fixture
+    def wim(self, house: House) -> None:
+        user = User.objects.create_user("wim", password="neap-tide-at-nine")
+        Membership.objects.create(user=user, workshop=house.workshop, role="technician", shown_name="Wim")
+
+    def test_many_names_from_one_address_are_stopped(self, wim: None) -> None:
+        self.spray(Client())
+        assert self.sign_in(Client()) == 429
+
+    def test_a_device_that_signed_in_before_is_not_shut_out_by_it(self, wim: None) -> None:
+        known = Client()
+        assert self.sign_in(known) == 200
+        assert known.cookies["rt_known"]["httponly"]
+        known.delete("/api/session")
+        self.spray(Client())
+        assert self.sign_in(known) == 200
+
+    def test_another_address_is_not_shut_out_and_none_can_be_made_up(self, wim: None) -> None:
+        self.spray(Client())
+        assert self.sign_in(Client(), REMOTE_ADDR="192.0.2.7") == 200
+        assert self.sign_in(Client(headers={"x-forwarded-for": "192.0.2.8", "x-real-ip": "192.0.2.8"})) == 429
+
+    def test_failing_with_one_name_shuts_out_no_colleague(self, wim: None) -> None:
+        self.spray(Client(), names=1, tries=10)
+        assert self.sign_in(Client()) == 200
+
+    def test_a_cookie_somebody_wrote_is_no_known_device(self, wim: None) -> None:
+        client = Client()
+        client.cookies["rt_known"] = '["wim"]'
+        self.spray(Client())
+        assert self.sign_in(client) == 429

@@ -4,22 +4,24 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
 from ninja.utils import check_csrf
 from pydantic import Field
 
 from apps.accounts.auth import Request
 from apps.accounts.demo_accounts import ACCOUNTS, PASSWORD
+from apps.accounts.guard import TOO_MANY, remember_device, require_no_spraying
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from apps.workshops.schemas import WorkshopOut, shape_workshop
+from apps.workshops.typed import Name
 
 router = Router(tags=["session"])
 
 
 class SignIn(Schema):
-    username: str = Field(min_length=1, max_length=150)
+    username: Name = Field(max_length=150)
     password: str = Field(min_length=1, max_length=200)
 
 
@@ -65,19 +67,19 @@ def who(request: HttpRequest) -> SessionOut:
 
 
 @router.post("", auth=None, response=SessionOut, operation_id="sign_in")
-def sign_in(request: HttpRequest, body: SignIn) -> SessionOut:
-    """Rate limited per name and address: after six failures, a quarter of an hour's pause."""
+def sign_in(request: HttpRequest, response: HttpResponse, body: SignIn) -> SessionOut:
+    """Limited for a name at an address, and for many names from one address: then a quarter of an hour's pause."""
     if check_csrf(request):
         raise Refused("csrf", "This page is stale. Reload it and sign in again.", status=403)
+    require_no_spraying(request, body.username)
     user = authenticate(request, username=body.username, password=body.password)
     if getattr(request, "axes_locked_out", False):
-        raise Refused(
-            "too_many_tries", "Too many tries. Wait a quarter of an hour, or ask whoever runs this.", status=429
-        )
+        raise Refused("too_many_tries", TOO_MANY, status=429)
     found = Membership.objects.select_related("workshop", "user").filter(user=user).first() if user else None
     if user is None or found is None:
         raise Refused("wrong_sign_in", "That name and password do not belong together. Check both.", status=401)
     login(request, user)
+    remember_device(request, response, body.username)
     return _shape(found)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import threading
 from typing import Annotated
 from uuid import UUID
 
@@ -24,6 +25,9 @@ from drumwork.commands.sound_files import read_sound
 router = Router(tags=["hearing"], auth=technician)
 
 MOST_FILE_BYTES = 64 * 1024 * 1024
+WAIT_S = 20
+_ONE_RECORDING = threading.Semaphore(1)
+"""A whole recording needs some hundreds of megabytes while it is read: one at a time in a process."""
 
 Lap = Annotated[int, Field(ge=0, le=60)]
 Rod = Annotated[int, Field(ge=1, le=16)]
@@ -73,10 +77,15 @@ def hear_file(request: Request, job_id: UUID, sound: File[UploadedFile], of: For
     """A recording of one or more taps: WAV, FLAC, AIFF or OGG, up to 64 MB and five minutes."""
     if (sound.size or 0) > MOST_FILE_BYTES:
         raise Refused("too_big", "Recordings of up to 64 MB are taken. Cut this one down to the taps.", 413)
-    samples, rate = read_sound(io.BytesIO(sound.read()), sound.name or "the recording")
     rods = [int(each) for each in of.rods.split(",") if each.isascii() and each.isdigit()]
     first = Place(of.step, of.lap, next(iter(rods), 1), of.other_muted)
-    return flows.hear_file(job_id, samples, rate, first, rods, request.member)
+    if not _ONE_RECORDING.acquire(timeout=WAIT_S):
+        raise Refused("busy", "Another recording is being read just now. Send this one again in a moment.", 503)
+    try:
+        samples, rate = read_sound(io.BytesIO(sound.read()), sound.name or "the recording")
+        return flows.hear_file(job_id, samples, rate, first, rods, request.member)
+    finally:
+        _ONE_RECORDING.release()
 
 
 @router.post("/jobs/{job_id}/simulated", response=HeardOut, operation_id="hear_simulated")

@@ -115,7 +115,7 @@ def hear_tap(job_id: uuid.UUID, pcm: bytes, rate: int, place: Place, member: Mem
 
 
 def hear_file(
-    job_id: uuid.UUID, samples: NDArray[np.float64], rate: int, first: Place, rods: Sequence[int], member: Membership
+    job_id: uuid.UUID, samples: NDArray[np.floating], rate: int, first: Place, rods: Sequence[int], member: Membership
 ) -> HeardFileOut:
     """Every tap of a recording, and which of the rods still to be read each belongs to; `first` is the place of the first of them."""
     job = _open_job(job_id)

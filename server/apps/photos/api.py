@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 from datetime import datetime
 from typing import Annotated
 from uuid import UUID
@@ -14,6 +15,7 @@ from pydantic import AwareDatetime, Field
 from apps.accounts.auth import Request, member, technician
 from apps.photos import flows
 from apps.photos.models import Photo
+from apps.photos.pictures import MOST_BYTES_IN
 from apps.workshops.typed import Line, Name
 
 router = Router(tags=["photos"], auth=member)
@@ -46,7 +48,7 @@ def add_photo(request: Request, photo: File[UploadedFile], of: Form[PhotoIn]) ->
     """JPEG, PNG or WebP, up to 15 MB. It is kept smaller, upright, and without the place it was taken at."""
     return flows.add_photo(
         of.id,
-        photo,
+        io.BytesIO(photo.read(MOST_BYTES_IN + 1)),
         photo.size or 0,
         request.member,
         tag=of.tag,

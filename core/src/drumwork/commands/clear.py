@@ -11,6 +11,7 @@ from collections.abc import Mapping, Sequence
 from fractions import Fraction
 from typing import Any, Final
 
+from drumwork.commands.edges import read_json
 from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingSession, Step
@@ -83,7 +84,7 @@ class Desk:
 
     def answer(self, line: str) -> dict[str, Any]:
         try:
-            request = json.loads(line)
+            request = read_json(line)
             if not isinstance(request, dict):
                 raise BadQuantity("A request is one JSON object on one line.")
             return self._answer(request)

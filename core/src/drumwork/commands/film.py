@@ -6,6 +6,7 @@ import argparse
 import json
 from typing import Any
 
+from drumwork.commands.edges import whole
 from drumwork.membrane import Film, Head, assess_target, fundamental_hz, tension_for_edge
 from drumwork.membrane.answer import expect_answer
 from drumwork.quantities import Length, parse_length, parse_pitch
@@ -34,7 +35,7 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     )
     parser.add_argument("--diameter", required=True, help="14, or 356 mm (a bare number is inches)")
     parser.add_argument("--pitch", required=True, help="wanted lug pitch, hertz or note")
-    parser.add_argument("--rods", type=int, default=8)
+    parser.add_argument("--rods", type=whole(3, 16), default=8, help="3 to 16 (default 8)")
     parser.add_argument("--from", dest="start", help="pitch it stands at: says how many turns to expect")
     parser.add_argument("--thread", default=USUAL_THREAD, help=f"thread of the rods (default {USUAL_THREAD})")
     add_head(parser)
@@ -44,6 +45,7 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
 
 def run(args: argparse.Namespace) -> None:
     head = head_from(args, parse_length(args.diameter))
+    expected = expect_answer(head, args.thread)
     found = assess_target(head, parse_pitch(args.pitch))
     tension = tension_for_edge(head.membrane, found.lug.hz)
     answer: dict[str, Any] = {
@@ -59,7 +61,6 @@ def run(args: argparse.Namespace) -> None:
     }
     words = found.words
     if args.start:
-        expected = expect_answer(head, args.thread)
         turns, low, high = expected.turns(parse_pitch(args.start), found.lug)
         answer["turns"] = {"expected": round(turns, 3), "low": round(low, 3), "high": round(high, 3)}
         words += f"; about {turns:+.2f} turns of every rod ({low:+.2f} to {high:+.2f}), {expected.words}"

@@ -9,8 +9,9 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any, Final
 
+from drumwork.commands.edges import read_json
 from drumwork.commands.sound_files import read_sound
-from drumwork.errors import BadQuantity, DrumworkError
+from drumwork.errors import BadQuantity, BadSound, DrumworkError
 from drumwork.listening import TapContext, TapReading, Where, listen_to_tap, split_taps, usual_edge_hz
 from drumwork.quantities import Length
 
@@ -46,9 +47,12 @@ def run(args: argparse.Namespace) -> None:
     if not args.files:
         raise BadQuantity("Name one or more sound files, or --batch -.")
     known = _context({name: getattr(args, name) for name in CONTEXT})
+    missing = [name for name in args.files if not Path(name).is_file()]
     for name in args.files:
         for answer in _taps(name, known) if args.taps else [_answer(name, known)]:
             print(json.dumps(answer, ensure_ascii=False) if args.json else _words(answer))
+    if missing:
+        raise BadSound(f"There is no file {missing[0]}.", file=missing[0])
 
 
 def _serve(args: argparse.Namespace) -> None:
@@ -60,7 +64,7 @@ def _serve(args: argparse.Namespace) -> None:
 
 def _one(line: str) -> dict[str, Any]:
     try:
-        request = json.loads(line)
+        request = read_json(line)
     except json.JSONDecodeError as error:
         return _refused(None, f"This line is not JSON: {error.msg}.")
     if not isinstance(request, dict) or not isinstance(request.get("file"), str):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import json
 
+from drumwork.commands.edges import A4
 from drumwork.quantities import parse_pitch
 from drumwork.sources.iso16 import A4_HZ
 
@@ -15,7 +16,7 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser = verbs.add_parser("pitch", help="a pitch in hertz and as a note, and how far it lies from another")
     parser.add_argument("pitch", help="hertz, or a note with cents: 174.9, F3, 'F3 +12'")
     parser.add_argument("--from", dest="other", help="say how far it lies above this pitch")
-    parser.add_argument("--a4", type=float, default=A4_HZ, help="reference A in hertz (default 440, ISO 16)")
+    parser.add_argument("--a4", type=A4, default=A4_HZ, help="reference A in hertz (default 440, ISO 16)")
     parser.add_argument("--json", action="store_true")
     parser.set_defaults(run=run)
 

@@ -6,6 +6,7 @@ import argparse
 import json
 from typing import Any
 
+from drumwork.commands.edges import between, whole
 from drumwork.errors import BadQuantity
 from drumwork.quantities import parse_length
 from drumwork.rope import Lacing, Pass, Range, Squeeze, correct_segments, how_much_more, rope_length
@@ -21,7 +22,7 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     length = what.add_parser("length", help="how long a rope the drum takes, by geometry")
     length.add_argument("--diameter", required=True, help="of the shell: 28, or 710 mm (a bare number is inches)")
     length.add_argument("--depth", required=True)
-    length.add_argument("--holes", type=int, required=True, help="in each hoop")
+    length.add_argument("--holes", type=whole(3, 40), required=True, help="in each hoop")
     length.add_argument("--hoop", default="40 mm", help="height of a hoop")
     length.add_argument("--hoop-out", default="15 mm", help="how far the holes stand outside the shell")
     length.add_argument("--rope", default="8 mm", help="the rope's thickness")
@@ -29,18 +30,25 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     length.set_defaults(run=_length)
     reach = what.add_parser("range", help="how much more to pull for a wanted range")
     reach.add_argument(
-        "--now", type=float, nargs=2, required=True, metavar=("UP", "DOWN"), help="hertz, ears up and ears down"
+        "--now",
+        type=between(20, 2000),
+        nargs=2,
+        required=True,
+        metavar=("UP", "DOWN"),
+        help="hertz, ears up and ears down",
     )
-    reach.add_argument("--wanted", type=float, nargs=2, required=True, metavar=("LOW", "HIGH"))
-    reach.add_argument("--pass", dest="passes", type=float, nargs=3, action="append", default=[], metavar=("MM", "BEFORE", "AFTER"), help="a pass made: how far pulled, the lowest pitch before and after")  # fmt: skip
-    reach.add_argument("--above", type=float, default=50.0, help="cents aimed above what is wanted (default 50)")
+    reach.add_argument("--wanted", type=between(20, 2000), nargs=2, required=True, metavar=("LOW", "HIGH"))
+    reach.add_argument("--pass", dest="passes", type=between(0, 20_000), nargs=3, action="append", default=[], metavar=("MM", "BEFORE", "AFTER"), help="a pass made: how far pulled, the lowest pitch before and after")  # fmt: skip
+    reach.add_argument(
+        "--above", type=between(0, 1200), default=50.0, help="cents aimed above what is wanted (default 50)"
+    )
     reach.set_defaults(run=_range)
     pairs = what.add_parser("segments", help="what to pull where pairs are slack or tight")
-    pairs.add_argument("--pairs", type=int, required=True)
+    pairs.add_argument("--pairs", type=whole(3, 40), required=True)
     pairs.add_argument("--felt", nargs="*", default=[], metavar="PAIR=HOW", help="3=slack, 7=a-little-tight …")
     pairs.set_defaults(run=_segments)
     pigtail = what.add_parser("pigtail", help="whether the wraps left are right")
-    pigtail.add_argument("--wraps", type=float, required=True)
+    pigtail.add_argument("--wraps", type=between(0, 100), required=True)
     pigtail.set_defaults(run=_pigtail)
     for each in (length, reach, pairs, pigtail):
         each.add_argument("--json", action="store_true")

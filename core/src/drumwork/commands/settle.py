@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import json
 
+from drumwork.commands.edges import between
 from drumwork.errors import BadQuantity
 from drumwork.quantities import parse_pitch
 from drumwork.settling import Dropped, expect_settling
@@ -16,8 +17,10 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser = verbs.add_parser("settle", help="how far a new head will fall, where to leave it, when to come back")
     parser.add_argument("--target", required=True, help="wanted pitch, hertz or note")
     parser.add_argument("--film", default="single", help="snare-side, single, double or mesh")
-    parser.add_argument("--days", type=float, default=2.0, help="days until the check (default 2)")
-    parser.add_argument("--share", type=float, default=1.0, help="how much of the fall to leave above: 1 all, 0 none")
+    parser.add_argument("--days", type=between(0, 3650), default=2.0, help="days until the check (default 2)")
+    parser.add_argument(
+        "--share", type=between(0, 1), default=1.0, help="how much of the fall to leave above: 1 all, 0 none"
+    )
     parser.add_argument(
         "--seen", nargs="*", default=[], metavar="DAYS:CENTS", help="this drum's own falls, such as 2:18"
     )
@@ -28,9 +31,14 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
 def _seen(text: str) -> Dropped:
     days, _, cents = text.partition(":")
     try:
-        return Dropped(float(days), float(cents))
+        fall = Dropped(float(days), float(cents))
     except ValueError:
         raise BadQuantity("Give a fall as days:cents, such as 2:18.", text=text) from None
+    if not (0 < fall.days <= 3650 and -1200 <= fall.cents <= 1200):
+        raise BadQuantity(
+            "A fall is seen some days after fitting, and is less than an octave: give it such as 2:18.", text=text
+        )
+    return fall
 
 
 def run(args: argparse.Namespace) -> None:

@@ -8,7 +8,9 @@ from pathlib import Path
 
 import numpy as np
 
+from drumwork.commands.edges import between, whole
 from drumwork.commands.sound_files import write_sound
+from drumwork.listening.prepare import HIGHEST_RATE, LOWEST_RATE
 from drumwork.membrane import Film
 from drumwork.quantities import parse_length, parse_pitch
 from drumwork.rods.layout import RodLayout
@@ -33,17 +35,27 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser.add_argument("--other-pitch", help="of the other head at its rods (default: as this one)")
     parser.add_argument("--other-rings", action="store_true", help="the other head is not muted, but rings along")
     parser.add_argument("--middle", action="store_true", help="a last tap in the middle, for the drum’s own note")
-    parser.add_argument("--split", type=float, default=1.0, help="per cent between the pair (default 1)")
-    parser.add_argument("--axis", type=float, default=30.0, help="degrees from the badge to the lower one's antinode")
-    parser.add_argument("--strength", type=float, default=0.25, help="0 to 1, a full stroke")
-    parser.add_argument("--inset-mm", type=float, default=28.0)
-    parser.add_argument("--snr-db", type=float, default=45.0)
-    parser.add_argument("--distance", type=float, default=0.3, help="metres from drum to microphone (default 0.3)")
-    parser.add_argument("--room", type=float, default=0.0, help="seconds the room rings on by 60 dB (default 0, dead)")
-    parser.add_argument("--wires", type=float, default=0.0, help="how strongly snare wires rattle along (default 0)")
-    parser.add_argument("--every", type=float, default=1.3, help="seconds from tap to tap")
-    parser.add_argument("--rate", type=int, default=44_100)
-    parser.add_argument("--seed", type=int, default=0)
+    parser.add_argument("--split", type=between(-20, 20), default=1.0, help="per cent between the pair (default 1)")
+    parser.add_argument(
+        "--axis", type=between(-360, 360), default=30.0, help="degrees from the badge to the lower one's antinode"
+    )
+    parser.add_argument("--strength", type=between(0, 1), default=0.25, help="0 to 1, a full stroke")
+    parser.add_argument("--inset-mm", type=between(0, 300), default=28.0, help="from the hoop, in mm (default 28)")
+    parser.add_argument("--snr-db", type=between(-20, 120), default=45.0, help="sound over noise (default 45)")
+    parser.add_argument(
+        "--distance", type=between(0.01, 20), default=0.3, help="metres from drum to microphone (default 0.3)"
+    )
+    parser.add_argument(
+        "--room", type=between(0, 10), default=0.0, help="seconds the room rings on by 60 dB (default 0, dead)"
+    )
+    parser.add_argument(
+        "--wires", type=between(0, 10), default=0.0, help="how strongly snare wires rattle along (default 0)"
+    )
+    parser.add_argument("--every", type=between(0.1, 30), default=1.3, help="seconds from tap to tap")
+    parser.add_argument(
+        "--rate", type=whole(LOWEST_RATE, HIGHEST_RATE), default=44_100, help="samples a second (default 44100)"
+    )
+    parser.add_argument("--seed", type=whole(0, 2**32 - 1), default=0)
     parser.set_defaults(run=run)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import json
 
+from drumwork.commands.edges import between, whole
 from drumwork.commands.film import add_head, head_from
 from drumwork.errors import BadQuantity
 from drumwork.membrane import Relation, plan_two_heads
@@ -18,12 +19,12 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser = verbs.add_parser("twoheads", help="lug pitches of both heads for a wanted fundamental or batter pitch")
     parser.add_argument("--diameter", required=True, help="14, or 356 mm (a bare number is inches)")
     parser.add_argument("--depth", required=True)
-    parser.add_argument("--rods", type=int, default=8)
+    parser.add_argument("--rods", type=whole(3, 16), default=8, help="3 to 16 (default 8)")
     parser.add_argument("--relation", default="equal", choices=[each.value for each in Relation])
     parser.add_argument(
         "--interval", default="minor third", help="for higher and lower: a name, cents, or a ratio such as 6:5"
     )
-    parser.add_argument("--fundamental", type=float, help="wanted fundamental of the whole drum, hertz")
+    parser.add_argument("--fundamental", type=between(20, 2000), help="wanted fundamental of the whole drum, hertz")
     parser.add_argument("--batter", help="wanted batter lug pitch, hertz or note")
     add_head(parser)
     add_head(parser, "resonant-")
