@@ -45,6 +45,7 @@ def one_error_shape(get_response: Callable[[HttpRequest], HttpResponse]) -> Call
         for name in ("Allow", "Retry-After", "Vary"):
             if name in response.headers:
                 made.headers[name] = response.headers[name]
+        made.headers["Content-Length"] = str(len(made.content))  # so that the connection goes on
         made.cookies = response.cookies
         return made
 

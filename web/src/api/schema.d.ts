@@ -547,7 +547,7 @@ export interface paths {
         put?: never;
         /**
          * Sign In
-         * @description Rate limited per name and address: after six failures, a quarter of an hour's pause.
+         * @description Limited for a name at an address, and for many names from one address: then a quarter of an hour's pause.
          */
         post: operations["sign_in"];
         /** Sign Out */
