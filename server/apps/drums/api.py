@@ -14,7 +14,7 @@ from apps.drums.sheet import sheet_of
 from apps.drums.sheet_schemas import Sheet
 from apps.register.lookup import drum_by_tag
 from apps.register.models import Kit, Owner, Place
-from apps.register.schemas import KIND_WORDS, Choices, DrumIn, DrumPage, rods_words, shape_form, size_words
+from apps.register.schemas import KIND_WORDS, Choices, DrumEdit, DrumIn, DrumPage, rods_words, shape_form, size_words
 from apps.workshops.typed import Line
 
 router = Router(tags=["register"])
@@ -90,8 +90,9 @@ def drum(request: Request, tag: str) -> DrumIn:
 
 
 @router.put("/drums/{tag}", response=DrumIn, auth=technician, operation_id="edit_drum")
-def edit_drum(request: Request, tag: str, body: DrumIn) -> DrumIn:
-    drum = flows.edit_drum(drum_by_tag(tag), body, request.member)
+def edit_drum(request: Request, tag: str, body: DrumEdit) -> DrumIn:
+    """Where two people wrote different things in the same field, neither is lost: the second is told what stands there now."""
+    drum = flows.edit_drum(tag, body, request.member)
     return shape_form(drum, request.member.workshop.length_unit)
 
 

@@ -6,9 +6,11 @@ from django.db import transaction
 from django.utils import timezone
 
 from apps.bench.models import Job
+from apps.drums.merging import changes_words, merged
 from apps.history.models import LogEntry
+from apps.register.lookup import drum_by_tag
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
-from apps.register.schemas import KIND_WORDS, DrumIn, to_fields
+from apps.register.schemas import KIND_WORDS, DrumEdit, DrumIn, shape_form, to_fields
 from apps.register.sides import SideOf
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
@@ -68,8 +70,12 @@ def add_drum(body: DrumIn, member: Membership) -> Drum:
 
 
 @transaction.atomic
-def edit_drum(drum: Drum, body: DrumIn, member: Membership) -> Drum:
+def edit_drum(tag: str, asked: DrumEdit, member: Membership) -> Drum:
     """Rods cannot change under a job in hand: its count would no longer fit the drum."""
+    drum = Drum.objects.select_for_update(of=("self",)).select_related("place", "owner").get(tag=tag)
+    unit = member.workshop.length_unit
+    before = shape_form(drum, unit)
+    body = merged(asked, before, drum)
     _refuse_taken(body.tag, drum.pk)
     parts = Job.objects.filter(drum=drum, state="open").values_list("part", flat=True)
     busy = {side.value for part in parts for side in Part(part).sides}
@@ -81,4 +87,17 @@ def edit_drum(drum: Drum, body: DrumIn, member: Membership) -> Drum:
                 409,
                 **{f"rods_{side}": "In hand."},
             )
-    return _write(drum, body, member)
+    _write(drum, body, member)
+    drum = drum_by_tag(drum.tag)
+    text, changed = changes_words(before, shape_form(drum, unit))
+    if changed:
+        LogEntry.objects.create(
+            workshop=member.workshop,
+            drum=drum,
+            at=timezone.now(),
+            kind="register",
+            text=text,
+            by_name=member.shown_name,
+            record={"changed": changed},
+        )
+    return drum

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -47,6 +47,12 @@ class DrumIn(Schema):
     kits: list[Annotated[Name, Field(max_length=80)]] = Field(default=[], max_length=40)
     state: StateName = "in"
     note: Text = Field("", max_length=2000)
+
+
+class DrumEdit(DrumIn):
+    """`seen` is the form as it was when the person began to change it, so that what others changed meanwhile is neither lost nor undone."""
+
+    seen: dict[str, Any] | None = None
 
 
 class DrumRow(Schema):

@@ -509,7 +509,10 @@ export interface paths {
         };
         /** Drum */
         get: operations["drum"];
-        /** Edit Drum */
+        /**
+         * Edit Drum
+         * @description Where two people wrote different things in the same field, neither is lost: the second is told what stands there now.
+         */
         put: operations["edit_drum"];
         post?: never;
         delete?: never;
@@ -1023,6 +1026,110 @@ export interface components {
             shown_name: string;
             /** Username */
             username: string;
+        };
+        /**
+         * DrumEdit
+         * @description `seen` is the form as it was when the person began to change it, so that what others changed meanwhile is neither lost nor undone.
+         */
+        DrumEdit: {
+            /**
+             * Badge
+             * @default between
+             * @enum {string}
+             */
+            badge: "between" | "at-rod" | "none";
+            /**
+             * Bed Rods
+             * @default []
+             */
+            bed_rods: number[];
+            /** Depth */
+            depth: string;
+            /** Diameter */
+            diameter: string;
+            /**
+             * Hoops
+             * @default
+             */
+            hoops: string;
+            kind: components["schemas"]["DrumKind"];
+            /**
+             * Kits
+             * @default []
+             */
+            kits: string[];
+            /**
+             * Lost Batter
+             * @default []
+             */
+            lost_batter: number[];
+            /**
+             * Lost Resonant
+             * @default []
+             */
+            lost_resonant: number[];
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Owner */
+            owner: string;
+            /** Place */
+            place: string;
+            /**
+             * Port
+             * @default
+             */
+            port: string;
+            /**
+             * Port Rods
+             * @default []
+             */
+            port_rods: number[];
+            /** Rods Batter */
+            rods_batter: number;
+            /** Rods Resonant */
+            rods_resonant: number;
+            /** Seen */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Shell
+             * @default
+             */
+            shell: string;
+            /**
+             * Snare Bed
+             * @default false
+             */
+            snare_bed: boolean;
+            /**
+             * State
+             * @default in
+             * @enum {string}
+             */
+            state: "in" | "out" | "repair" | "retired";
+            /** Tag */
+            tag: string;
+            /**
+             * Thread
+             * @default
+             */
+            thread: string;
+            /**
+             * Wanted Batter
+             * @default
+             */
+            wanted_batter: string;
+            /**
+             * Wanted Resonant
+             * @default
+             */
+            wanted_resonant: string;
         };
         /**
          * DrumIn
@@ -4184,7 +4291,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DrumIn"];
+                "application/json": components["schemas"]["DrumEdit"];
             };
         };
         responses: {

@@ -10,6 +10,7 @@ import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { useDraft } from '../../ui/useDraft'
 import { BuildFields, IdentityFields, PitchFields, PlaceFields } from './fields'
 import { fresh, fromForm, toForm, type DrumForm } from './form'
+import { mergedForm } from './merge'
 
 /** Add a drum, or change what is known of one. */
 export function DrumFormPage() {
@@ -37,10 +38,14 @@ interface Props {
   choices: Schemas['Choices']
 }
 
-function useSave(tag: string | null, done: (saved: Schemas['DrumIn']) => void) {
+function useSave(
+  tag: string | null,
+  done: (saved: Schemas['DrumIn']) => void,
+  meanwhile: (theirs: Schemas['DrumIn']) => void,
+) {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (body: Schemas['DrumIn']) =>
+    mutationFn: (body: Schemas['DrumEdit']) =>
       tag
         ? unwrap(api.PUT('/api/register/drums/{tag}', { params: { path: { tag } }, body }))
         : unwrap(api.POST('/api/register/drums', { body })),
@@ -48,6 +53,10 @@ function useSave(tag: string | null, done: (saved: Schemas['DrumIn']) => void) {
       for (const key of ['drums', 'drum', 'sheet', 'choices', 'today'])
         void queries.invalidateQueries({ queryKey: [key] })
       done(saved)
+    },
+    onError: async (error) => {
+      if (!tag || !(error instanceof ApiError) || error.body.code !== 'edited_meanwhile') return
+      meanwhile(await unwrap(api.GET('/api/register/drums/{tag}', { params: { path: { tag } } })))
     },
   })
 }
@@ -57,10 +66,14 @@ function Form({ tag, start, choices }: Props) {
   const unit = useSession().data?.workshop?.length_unit ?? 'in'
   const [form, setForm, forget] = useDraft(`drum:${tag ?? 'new'}`, start)
   const [local, setLocal] = useState<Record<string, string>>({})
-  const save = useSave(tag, (saved) => {
-    forget()
-    void navigate(`/drums/${saved.tag}`)
-  })
+  const save = useSave(
+    tag,
+    (saved) => {
+      forget()
+      void navigate(`/drums/${saved.tag}`)
+    },
+    (theirs) => setForm(mergedForm(form, theirs)),
+  )
   const refused = save.error instanceof ApiError ? save.error.body : null
   const errors = { ...refused?.fields, ...local }
   const submit = (event: FormEvent) => {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { fresh, fromForm, toForm } from './form'
+import { mergedForm } from './merge'
 
 const choices: Schemas['Choices'] = {
   places: ['boat shed'],
@@ -46,6 +47,15 @@ describe('the drum form', () => {
 
   it('shows a saved drum as it was filled in', () => {
     const { body } = fromForm({ ...fresh(choices), name: 'Grebe', lost_batter: '2', kits: 'a, b' })
-    expect(fromForm(toForm(body as Schemas['DrumIn'])).body).toEqual(body)
+    expect(fromForm(toForm(body as Schemas['DrumIn'])).body).toMatchObject({ ...body, seen: body })
+  })
+
+  it('keeps what this person wrote and takes what others changed meanwhile', () => {
+    const { body } = fromForm({ ...fresh(choices), name: 'Grebe', place: 'boat shed' })
+    const began = body as Schemas['DrumIn']
+    const mine = { ...toForm(began), name: 'Little Grebe', note: 'dent at rod 2' }
+    const theirs = { ...began, name: 'Great Grebe', place: 'stage' }
+    const now = mergedForm(mine, theirs)
+    expect(now).toMatchObject({ name: 'Little Grebe', note: 'dent at rod 2', place: 'stage', seen: theirs })
   })
 })

@@ -1,6 +1,7 @@
 import type { Schemas } from '../../api/client'
 
 type DrumIn = Schemas['DrumIn']
+type DrumEdit = Schemas['DrumEdit']
 export const ROD_LISTS = ['lost_batter', 'lost_resonant', 'bed_rods', 'port_rods'] as const
 type RodList = (typeof ROD_LISTS)[number]
 /** The form as text; what the server takes differs only in the whole numbers. */
@@ -8,6 +9,8 @@ export type DrumForm = Omit<Required<DrumIn>, 'rods_batter' | 'rods_resonant' | 
   rods_batter: string
   rods_resonant: string
   kits: string
+  /** The drum as it was when this person began to change it. */
+  seen: DrumIn | null
 } & Record<RodList, string>
 
 export const fresh = (choices: Schemas['Choices']): DrumForm => ({
@@ -35,6 +38,7 @@ export const fresh = (choices: Schemas['Choices']): DrumForm => ({
   kits: '',
   state: 'in',
   note: '',
+  seen: null,
 })
 
 export const toForm = (drum: Schemas['DrumIn']): DrumForm => ({
@@ -46,6 +50,7 @@ export const toForm = (drum: Schemas['DrumIn']): DrumForm => ({
   bed_rods: drum.bed_rods.join(', '),
   port_rods: drum.port_rods.join(', '),
   kits: drum.kits.join(', '),
+  seen: drum,
 })
 
 const list = (text: string): string[] =>
@@ -57,7 +62,7 @@ const list = (text: string): string[] =>
 const WHOLE = /^\d{1,2}$/
 
 /** The body to send, or what keeps it from being one. Everything else is the server's to judge. */
-export function fromForm(form: DrumForm): { body: DrumIn | null; problems: Record<string, string> } {
+export function fromForm(form: DrumForm): { body: DrumEdit | null; problems: Record<string, string> } {
   const problems: Record<string, string> = {}
   for (const name of ['rods_batter', 'rods_resonant'] as const)
     if (!WHOLE.test(form[name].trim())) problems[name] = 'Give a whole number, 4 to 16.'
@@ -65,7 +70,7 @@ export function fromForm(form: DrumForm): { body: DrumIn | null; problems: Recor
     if (list(form[name]).some((each) => !WHOLE.test(each)))
       problems[name] = 'Give rod numbers, such as 3 or 3, 5.'
   if (Object.keys(problems).length) return { body: null, problems }
-  const body: DrumIn = {
+  const body: DrumEdit = {
     ...form,
     rods_batter: Number(form.rods_batter),
     rods_resonant: Number(form.rods_resonant),
