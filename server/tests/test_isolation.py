@@ -3,9 +3,9 @@
 import pytest
 from django.apps import apps
 from django.db import IntegrityError, ProgrammingError, connection, transaction
-from house import Api, Hands, House, start_body
+from house import Api, Hands, House, make_house, start_body
 
-from apps.bench.models import Job
+from apps.bench.models import Job, JobEvent
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, StockItem
 from apps.history.models import LogEntry
@@ -97,3 +97,21 @@ def test_someone_elses_job_is_not_found_and_not_changed(house: House, other: Hou
 def test_someone_elses_shelf_cannot_be_taken_from(house: House, other: House) -> None:
     status, _ = Api(house.technician)("POST", "/bench/jobs", start_body(house.drum, stock_item=other.stock.pk))
     assert status == 404
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_person_can_be_deleted_and_stays_in_the_record_by_name() -> None:
+    """From outside every workshop, where no row of one is to be seen."""
+    with transaction.atomic():
+        house = make_house("wharf")
+    api = Api(house.technician)
+    with transaction.atomic():
+        house.enter()
+        body = start_body(house.drum)
+    assert api("POST", "/bench/jobs", body)[0] == 201
+    house.technician.user.delete()
+    with transaction.atomic():
+        house.enter()
+        job = Job.objects.get(pk=body["id"])
+        assert (job.opened_by_id, job.opened_by_name) == (None, "technician of wharf")
+        assert set(JobEvent.objects.values_list("by_id", "by_name")) == {(None, "technician of wharf")}
