@@ -42,7 +42,7 @@ class Client:
 
 
 def fill(installation: Installation) -> None:
-    """Drums up to 20,000, in the demo's workshop."""
+    """Drums up to 20,000, in the demo's workshop, with heads, checks and history: a tenth is owed a new head, a fiftieth a check."""
     installation.cluster.rows(
         f"""insert into register_drum (workshop_id, tag, name, kind, diameter_m, depth_m, shell, rods_batter, rods_resonant, lost_batter,
         lost_resonant, bed_rods, port_rods, thread, hoops, snare_bed, badge, place_id, owner_id, state, note, kept, search)
@@ -51,8 +51,30 @@ def fill(installation: Installation) -> None:
         from generate_series(1, {DRUMS} - (select count(*) from register_drum)) n, (select * from register_drum order by tag limit 1) d
         returning 1"""
     )
+    # Both heads of every drum, one changed before; a tenth of the batter heads past their life.
+    installation.cluster.rows(
+        """insert into heads_fitting (workshop_id, drum_id, side, head, fitted_at, fitted_by_name, retired_at, retired_because)
+        select d.workshop_id, d.id, side, 'single 10 coated',
+        now() - case when before then interval '30 months' when side = 'batter' and d.id % 10 = 0 then interval '20 months'
+                     else interval '1 day' * (10 + d.id % 300) end,
+        'Ines Calloway', case when before then now() - interval '22 months' end, ''
+        from register_drum d, unnest(array['batter', 'resonant']) side, unnest(array[true, false]) before where d.tag like 'B-%' returning 1"""
+    )
+    # A check done and one to come on every drum, some of them overdue; and twenty lines of history.
+    installation.cluster.rows(
+        """insert into followups_followup (workshop_id, drum_id, side, due_at, why, done_at)
+        select d.workshop_id, d.id, 'batter', now() + interval '1 day' * case when done then -300 when d.id % 50 = 0 then -3 else 20 + d.id % 300 end,
+        'new batter head; its check', case when done then now() - interval '299 days' end
+        from register_drum d, unnest(array[true, false]) done where d.tag like 'B-%' returning 1"""
+    )
+    installation.cluster.rows(
+        """insert into history_logentry (workshop_id, drum_id, at, kind, side, text, outcome, by_name, record)
+        select d.workshop_id, d.id, now() - interval '1 day' * 20 * n, 'bench', 'batter', 'Check', 'even', 'Ines Calloway', '{}'
+        from register_drum d, generate_series(1, 20) n where d.tag like 'B-%' returning 1"""
+    )
     # A register that has grown for years has been vacuumed and has its statistics.
-    installation.cluster.rows("vacuum analyze register_drum", autocommit=True)
+    for table in ("register_drum", "heads_fitting", "followups_followup", "history_logentry"):
+        installation.cluster.rows(f"vacuum analyze {table}", autocommit=True)
 
 
 def timed(act: Callable[[], object]) -> float:

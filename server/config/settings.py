@@ -46,6 +46,7 @@ INSTALLED_APPS = [
 MIDDLEWARE = [
     "config.middleware.request_log",
     "django.middleware.security.SecurityMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
     "config.one_shape.one_error_shape",
     "config.middleware.content_security_policy",
     "whitenoise.middleware.WhiteNoiseMiddleware",

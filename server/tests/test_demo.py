@@ -46,8 +46,8 @@ class TestDemo(TestCase):
         assert Fitting.objects.filter(retired_at__isnull=False).exists()
 
     def test_today_has_every_kind_of_line(self) -> None:
-        facts, _ = facts_of(Workshop.objects.get(slug=scenario.SLUG))
-        assert {item.kind for item in list_owed(facts, timezone.localtime())} == set(OwedKind)
+        found = facts_of(Workshop.objects.get(slug=scenario.SLUG), timezone.localtime())
+        assert {item.kind for item in list_owed(found.facts, timezone.localtime())} == set(OwedKind)
         assert Job.objects.filter(state="open").values("where").distinct().count() >= 5
 
     def test_nothing_in_the_demo_lies_in_the_future_but_what_is_coming(self) -> None:

@@ -268,3 +268,58 @@ class TestJobsOwnWays:
         slacken = next(step for step in bench["plan"] if step["id"] == "slacken")
         assert all(sorted(each["order"]) == [1, 2, 3, 5, 6] for each in slacken["passes"])
         assert [1, 4] in bench["heads"][0]["pairs"]  # the rung stays, with a hollow end
+
+
+class TestManyDrums:
+    """However many drums there are, Today answers with the first lines of each group and the true counts."""
+
+    @pytest.fixture
+    def many(self, house: House) -> list[Drum]:
+        now = timezone.now()
+        drums = [make_drum(house.workshop, f"N-{n:03d}") for n in range(130)]
+        for n, drum in enumerate(drums):
+            retired = n % 10 == 9
+            if retired:
+                drum.state = "retired"
+                drum.save(update_fields=["state"])
+            old = now - timedelta(days=400 + n) if n < 100 else now - timedelta(days=100)
+            Fitting.objects.create(workshop=house.workshop, drum=drum, side="batter", head="h", fitted_at=old)
+            FollowUp.objects.create(
+                workshop=house.workshop, drum=drum, side="resonant", due_at=now - timedelta(days=n), why="check"
+            )
+        return drums
+
+    def test_counts_are_true_and_lines_bounded(self, api: Api, many: list[Drum]) -> None:
+        answer = api("GET", "/today")[1]
+        assert answer["counts"]["aged-head"] == 91  # ninety of these and the house's own
+        assert answer["counts"]["overdue-check"] == 130
+        assert answer["owed_count"] == 91 + 130
+        kinds = [item["kind"] for item in answer["items"]]
+        assert (kinds.count("aged-head"), kinds.count("overdue-check")) == (40, 40)
+
+    def test_the_pages_hold_each_line_once_the_longest_owed_first(self, api: Api, many: list[Drum]) -> None:
+        for kind, count in (("aged-head", 91), ("overdue-check", 130)):
+            lines = [item for item in api("GET", "/today")[1]["items"] if item["kind"] == kind]
+            for offset in range(40, 160, 40):
+                lines += api("GET", f"/today/{kind}?offset={offset}")[1]["items"]
+            assert len(lines) == len({(line["tag"], line["side"]) for line in lines}) == count
+            owed = [line["count"] for line in lines]
+            assert owed == sorted(owed, reverse=True)
+
+    def test_what_is_in_hand_is_not_owed_beside(self, api: Api, many: list[Drum]) -> None:
+        api("POST", "/bench/jobs", start_body(many[0], work="settling-check"))
+        counts = api("GET", "/today")[1]["counts"]
+        assert (counts["aged-head"], counts["overdue-check"]) == (90, 130)
+
+    def test_the_number_of_statements_does_not_grow(
+        self, api: Api, many: list[Drum], django_assert_max_num_queries: Any
+    ) -> None:
+        api("GET", "/today")
+        with django_assert_max_num_queries(14):
+            api("GET", "/today")
+
+    def test_long_answers_are_compressed(self, api: Api, many: list[Drum]) -> None:
+        plain = api.client.get("/api/today")
+        packed = api.client.get("/api/today", headers={"accept-encoding": "gzip"})
+        assert packed["Content-Encoding"] == "gzip"
+        assert len(packed.content) < len(plain.content) / 4

@@ -3,8 +3,10 @@
 from datetime import UTC, date, datetime, timedelta
 
 import pytest
+from hypothesis import given
+from hypothesis.strategies import dates, integers
 
-from drumwork.condition import months_between, months_past_life
+from drumwork.condition import last_past_life, months_between, months_past_life
 from drumwork.planning import AgedHead, CheckDue, JobInHand, OwedKind, list_owed
 from drumwork.settling import settling_check_due
 
@@ -68,3 +70,11 @@ def test_months_are_whole_calendar_months(earlier: date, later: date, months: in
 def test_months_past_life_start_at_nought() -> None:
     assert months_past_life(date(2025, 5, 13), date(2026, 5, 12), 12) == 0
     assert months_past_life(date(2025, 4, 13), date(2026, 5, 13), 12) == 1
+
+
+@given(dates(date(1990, 1, 1), date(2060, 12, 31)), integers(1, 240), integers(-40, 40))
+def test_the_last_day_past_its_life_is_the_last(today: date, life: int, off: int) -> None:
+    """By counting: every day up to it is past its life, none after it."""
+    last = last_past_life(today, life)
+    day = last + timedelta(days=off)
+    assert (months_past_life(day, today, life) > 0) == (day <= last)

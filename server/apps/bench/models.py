@@ -66,7 +66,10 @@ class Job(Owned):
                 condition=Q(state="open"),
             ),
         ]  # fmt: skip
-        indexes = [models.Index(fields=["workshop", "touched_at"], condition=Q(state="open"), name="job_open")]
+        indexes = [
+            models.Index(fields=["workshop", "touched_at"], condition=Q(state="open"), name="job_open"),
+            models.Index(fields=["workshop", "-closed_at"], condition=Q(state="closed"), name="job_closed"),
+        ]
 
 
 class JobHead(Owned):

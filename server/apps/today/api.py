@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from django.utils import timezone
 from ninja import Router
+from pydantic import Field
 
 from apps.accounts.auth import Request
 from apps.copies.age import last_copy_words
-from apps.today.schemas import Today, shape_today
-from apps.today.selectors import facts_of, usual_minutes
-from drumwork.planning import list_owed
+from apps.today.schemas import Paged, Today, TodayMore, shape_more, shape_today
+from apps.today.selectors import facts_of, more_of, usual_minutes
+from drumwork.planning import OwedKind
 
 router = Router(tags=["today"])
 
@@ -17,7 +20,13 @@ router = Router(tags=["today"])
 @router.get("", response=Today, operation_id="today")
 def today(request: Request) -> Today:
     now = timezone.localtime()
-    facts, drums = facts_of(request.member.workshop)
-    return shape_today(
-        list_owed(facts, now), drums, usual_minutes(), now, last_copy_words(request.member.workshop.copy_days, now)
-    )
+    workshop = request.member.workshop
+    found = facts_of(workshop, now)
+    return shape_today(found, usual_minutes(), now, last_copy_words(workshop.copy_days, now))
+
+
+@router.get("/{kind}", response=TodayMore, operation_id="today_more")
+def today_more(request: Request, kind: Paged, offset: Annotated[int, Field(ge=0, le=1_000_000)] = 0) -> TodayMore:
+    """The next lines of one group."""
+    now = timezone.localtime()
+    return shape_more(more_of(OwedKind(kind), request.member.workshop, now, offset), usual_minutes(), now)

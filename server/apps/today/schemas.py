@@ -11,12 +11,14 @@ from apps.bench.schemas import WorkName
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS
 from apps.register.sides import facts_of
+from apps.today.selectors import Facts
 from drumwork.drums import Side
-from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind
+from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind, list_owed
 from drumwork.procedures.catalogue import check_for, head_change_for
 from drumwork.work.plan import Part
 
 Doing = Literal["go-on", "start"]
+Paged = Literal["overdue-check", "aged-head", "coming-check"]
 
 
 class OwedOut(Schema):
@@ -42,12 +44,17 @@ class OwedOut(Schema):
 
 
 class Today(Schema):
-    """`copies`: a sentence when the last backup is older than the workshop wants, else empty."""
+    """The first lines of each group; `counts` how many there are of it. `copies`: a sentence when the last backup is older than the workshop wants, else empty."""
 
     now: datetime
     owed_count: int
     work_minutes: int
     copies: str
+    counts: dict[str, int]
+    items: list[OwedOut]
+
+
+class TodayMore(Schema):
     items: list[OwedOut]
 
 
@@ -98,9 +105,33 @@ def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
     )
 
 
-def shape_today(items: list[Owed], drums: dict[str, Drum], usual: dict[str, int], now: datetime, copies: str) -> Today:
-    lines = [_shape(item, drums[item.fact.drum], usual) for item in items]
-    owed = [line for line in lines if line.owed_now]
+def _lines(found: Facts, usual: dict[str, int], now: datetime) -> list[OwedOut]:
+    return [_shape(item, found.drums[item.fact.drum], usual) for item in list_owed(found.facts, now)]
+
+
+def _work_minutes(lines: list[OwedOut], counts: dict[OwedKind, int]) -> int:
+    """What all that is owed takes: where a group is longer than its lines, its lines stand for the rest."""
+    total = 0.0
+    for kind, count in counts.items():
+        shown = [line.minutes or 0 for line in lines if line.kind == kind and line.owed_now]
+        total += sum(shown) * max(1.0, count / len(shown)) if shown else 0.0
+    return round(total)
+
+
+def shape_today(found: Facts, usual: dict[str, int], now: datetime, copies: str) -> Today:
+    lines = _lines(found, usual, now)
+    counts: dict[OwedKind, int] = {
+        kind: count for kind, count in found.counts.items() if kind is not OwedKind.COMING_CHECK
+    }
     return Today(
-        now=now, owed_count=len(owed), work_minutes=sum(line.minutes or 0 for line in owed), copies=copies, items=lines
+        now=now,
+        owed_count=sum(counts.values()),
+        work_minutes=_work_minutes(lines, counts),
+        copies=copies,
+        counts={kind.value: count for kind, count in found.counts.items()},
+        items=lines,
     )
+
+
+def shape_more(found: Facts, usual: dict[str, int], now: datetime) -> TodayMore:
+    return TodayMore(items=_lines(found, usual, now))

@@ -658,6 +658,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Today More
+         * @description The next lines of one group.
+         */
+        get: operations["today_more"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/patterns": {
         parameters: {
             query?: never;
@@ -2943,11 +2963,15 @@ export interface components {
         };
         /**
          * Today
-         * @description `copies`: a sentence when the last backup is older than the workshop wants, else empty.
+         * @description The first lines of each group; `counts` how many there are of it. `copies`: a sentence when the last backup is older than the workshop wants, else empty.
          */
         Today: {
             /** Copies */
             copies: string;
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
             /** Items */
             items: components["schemas"]["OwedOut"][];
             /**
@@ -2959,6 +2983,11 @@ export interface components {
             owed_count: number;
             /** Work Minutes */
             work_minutes: number;
+        };
+        /** TodayMore */
+        TodayMore: {
+            /** Items */
+            items: components["schemas"]["OwedOut"][];
         };
         /**
          * ToldFigures
@@ -4615,6 +4644,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Today"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    today_more: {
+        parameters: {
+            query?: {
+                offset?: number;
+            };
+            header?: never;
+            path: {
+                kind: "overdue-check" | "aged-head" | "coming-check";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayMore"];
                 };
             };
             /** @description Refused */

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from calendar import monthrange
 from datetime import date
 
-__all__ = ["months_between", "months_past_life"]
+__all__ = ["last_past_life", "months_between", "months_past_life"]
 
 
 def months_between(earlier: date, later: date) -> int:
@@ -20,3 +21,13 @@ def months_between(earlier: date, later: date) -> int:
 def months_past_life(fitted: date, today: date, life_months: int) -> int:
     """Months beyond the workshop's expected life; 0 while within it."""
     return max(0, months_between(fitted, today) - life_months)
+
+
+def last_past_life(today: date, life_months: int) -> date:
+    """The latest day on which a head that is past its life today was fitted: on it and before, not after.
+
+    >>> last_past_life(date(2025, 3, 31), 0)
+    datetime.date(2025, 2, 28)
+    """
+    years, month = divmod(today.year * 12 + today.month - 1 - (life_months + 1), 12)
+    return date(years, month + 1, min(today.day, monthrange(years, month + 1)[1]))

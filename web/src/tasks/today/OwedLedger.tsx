@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { span } from '../../domain/dates'
+import { Quiet } from '../../ui/Button'
 import { Count } from '../../ui/Count'
 import { actionOf } from './links'
 import type { OwedItem } from './owed'
@@ -18,8 +19,16 @@ const PLAIN: Record<string, string> = { due: 'due today', rested: 'rested' }
 const unitOf = (item: OwedItem): string =>
   item.count === 1 ? item.unit.replace('days', 'day').replace('months', 'month') : item.unit
 
+interface Props {
+  items: OwedItem[]
+  /** How many lines of a group are not shown. */
+  left?: Record<string, number>
+  onMore?: (kind: string) => void
+}
+
 /** The owed list: strokes for how long, the reason in words, the one next action. */
-export function OwedLedger({ items }: { items: OwedItem[] }) {
+export function OwedLedger({ items, left = {}, onMore }: Props) {
+  const lastOf = (item: OwedItem, n: number) => item.kind !== items[n + 1]?.kind
   return (
     <List>
       {items.map((item, n) => (
@@ -40,12 +49,22 @@ export function OwedLedger({ items }: { items: OwedItem[] }) {
               {item.minutes ? <i>{span(item.minutes)}</i> : null}
             </strong>
           </Row>
+          {onMore && lastOf(item, n) && (left[item.kind] ?? 0) > 0 ? (
+            <More>
+              <Quiet onPress={() => onMore(item.kind)}>
+                {left[item.kind]} more {item.kind === 'aged-head' ? 'past their age' : 'overdue'}
+              </Quiet>
+            </More>
+          ) : null}
         </li>
       ))}
     </List>
   )
 }
 
+const More = styled.div`
+  padding: 2px 18px 6px;
+`
 const List = styled.ul`
   li {
     border-bottom: 1px solid var(--rule);

@@ -7,6 +7,7 @@ import { longDate, span } from '../../domain/dates'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
 import { OwedLedger } from './OwedLedger'
 import { SideColumn } from './SideColumn'
+import { useMore } from './useMore'
 
 const NUMBERS = [
   'Nothing',
@@ -34,7 +35,7 @@ export function TodayPage() {
     refetchInterval: 30_000,
   })
   const items = today.data?.items ?? []
-  const owed = items.filter((item) => item.owed_now)
+  const owed = useMore(today.data)
   return (
     <Page>
       <Head>
@@ -47,15 +48,17 @@ export function TodayPage() {
         ) : null}
       </Head>
       {today.error ? <Problem>{today.error.message}</Problem> : null}
-      {today.data?.copies ? <Copies role="status">{today.data.copies} Whoever runs this makes one with tools/backup.</Copies> : null}
+      {today.data?.copies ? (
+        <Copies role="status">{today.data.copies} Whoever runs this makes one with tools/backup.</Copies>
+      ) : null}
       <Columns>
         <section aria-label="Owed">
-          {today.data && owed.length === 0 ? (
+          {today.data && owed.items.length === 0 ? (
             <Empty>
               Nothing is owed. The last red stroke is gone; go on with what is in hand, or walk the shelves.
             </Empty>
           ) : (
-            <OwedLedger items={owed} />
+            <OwedLedger items={owed.items} left={owed.left} onMore={owed.more} />
           )}
         </section>
         <SideColumn items={items.filter((item) => !item.owed_now)} />

@@ -1,6 +1,7 @@
 import { cleanup, render, screen } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
 import { MemoryRouter } from 'react-router'
-import { afterEach, describe, expect, it } from 'vitest'
+import { afterEach, describe, expect, it, vi } from 'vitest'
 import { actionOf } from './links'
 import { OwedLedger } from './OwedLedger'
 import { SideColumn } from './SideColumn'
@@ -43,6 +44,19 @@ describe('the owed list', () => {
       '3 days late',
     ])
       expect(line.textContent).toContain(words)
+  })
+
+  it('says how many of a group are not shown, and asks for them', async () => {
+    const asked = vi.fn()
+    show(
+      <OwedLedger
+        items={[item({}), item({ tag: 'MQ-002' })]}
+        left={{ 'overdue-check': 1960 }}
+        onMore={asked}
+      />,
+    )
+    await userEvent.click(screen.getByRole('button', { name: '1960 more overdue' }))
+    expect(asked).toHaveBeenCalledWith('overdue-check')
   })
 
   it('names each group once', () => {
