@@ -55,9 +55,9 @@ def fill(installation: Installation) -> None:
     installation.cluster.rows(
         """insert into heads_fitting (workshop_id, drum_id, side, head, fitted_at, fitted_by_name, retired_at, retired_because)
         select d.workshop_id, d.id, side, 'single 10 coated',
-        now() - case when before then interval '30 months' when side = 'batter' and d.id % 10 = 0 then interval '20 months'
+        now() - case when before then interval '50 months' when side = 'batter' and d.id % 10 = 0 then interval '14 months' + interval '1 day' * (d.id % 400)
                      else interval '1 day' * (10 + d.id % 300) end,
-        'Ines Calloway', case when before then now() - interval '22 months' end, ''
+        'Ines Calloway', case when before then now() - interval '30 months' end, ''
         from register_drum d, unnest(array['batter', 'resonant']) side, unnest(array[true, false]) before where d.tag like 'B-%' returning 1"""
     )
     # A check done and one to come on every drum, some of them overdue; and twenty lines of history.

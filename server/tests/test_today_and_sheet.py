@@ -15,6 +15,7 @@ from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum
+from apps.today.selectors import PAGE
 from drumwork.drums import DrumKind, Side
 from drumwork.quantities import Pitch, Turns
 
@@ -295,12 +296,12 @@ class TestManyDrums:
         assert answer["counts"]["overdue-check"] == 130
         assert answer["owed_count"] == 91 + 130
         kinds = [item["kind"] for item in answer["items"]]
-        assert (kinds.count("aged-head"), kinds.count("overdue-check")) == (40, 40)
+        assert (kinds.count("aged-head"), kinds.count("overdue-check")) == (PAGE, PAGE)
 
     def test_the_pages_hold_each_line_once_the_longest_owed_first(self, api: Api, many: list[Drum]) -> None:
         for kind, count in (("aged-head", 91), ("overdue-check", 130)):
             lines = [item for item in api("GET", "/today")[1]["items"] if item["kind"] == kind]
-            for offset in range(40, 160, 40):
+            for offset in range(PAGE, 160, PAGE):
                 lines += api("GET", f"/today/{kind}?offset={offset}")[1]["items"]
             assert len(lines) == len({(line["tag"], line["side"]) for line in lines}) == count
             owed = [line["count"] for line in lines]

@@ -21,6 +21,6 @@ class FollowUp(Owned):
     class Meta:
         ordering = ["due_at"]
         indexes = [
-            models.Index(fields=["workshop", "due_at"], condition=Q(done_at__isnull=True), name="follow_up_open")
+            models.Index(fields=["workshop", "due_at", "id"], condition=Q(done_at__isnull=True), name="follow_up_open")
         ]
         constraints = [models.CheckConstraint(condition=Q(side__in=["batter", "resonant"]), name="follow_up_side")]

@@ -96,7 +96,12 @@ class Fitting(Owned):
     class Meta:
         ordering = ["-fitted_at"]
         indexes = [
-            models.Index(fields=["workshop", "fitted_at"], condition=Q(retired_at__isnull=True), name="fitting_now")
+            models.Index(
+                fields=["workshop", "side", "fitted_at", "id"],
+                include=["drum"],
+                condition=Q(retired_at__isnull=True),
+                name="fitting_now",
+            )
         ]
         constraints = [
             models.CheckConstraint(condition=Q(side__in=["batter", "resonant", "wires"]), name="fitting_side"),

@@ -96,6 +96,7 @@ class Drum(Owned):
         indexes = [
             models.Index(fields=["workshop", "kind", "tag"], name="drum_kind"),
             models.Index(fields=["workshop", "place", "tag"], name="drum_place"),
+            models.Index(fields=["workshop", "id"], condition=Q(state="retired"), name="drum_retired"),
         ]
         constraints = [
             models.UniqueConstraint(fields=["workshop", "tag"], name="drum_tag_unique"),

@@ -13,12 +13,12 @@ from apps.register.schemas import KIND_WORDS
 from apps.register.sides import facts_of
 from apps.today.selectors import Facts
 from drumwork.drums import Side
-from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind, list_owed
+from drumwork.planning import CheckDue, JobInHand, Owed, OwedKind, list_owed
 from drumwork.procedures.catalogue import check_for, head_change_for
 from drumwork.work.plan import Part
 
 Doing = Literal["go-on", "start"]
-Paged = Literal["overdue-check", "aged-head", "coming-check"]
+Paged = Literal["overdue-check", "aged-head"]
 
 
 class OwedOut(Schema):
@@ -68,21 +68,38 @@ class Next(NamedTuple):
     minutes: int | None = None
 
 
+_FOUND: dict[tuple[object, ...], tuple[str, Part]] = {}
+"""What answers a check or an old head, by all that decides it: the catalogue is asked once for drums that are alike."""
+_MOST_FOUND = 5000
+
+
+def _answer(drum: Drum, side: Side, is_check: bool) -> tuple[str, Part]:
+    rods = (
+        drum.rods_batter,
+        drum.rods_resonant,
+        *map(tuple, (drum.lost_batter, drum.lost_resonant, drum.bed_rods, drum.port_rods)),
+    )
+    alike = (is_check, side, drum.kind, rods, drum.snare_bed, drum.port_m is None, drum.thread)
+    if alike not in _FOUND:
+        offer = (check_for if is_check else head_change_for)(facts_of(drum), side)
+        if len(_FOUND) >= _MOST_FOUND:
+            _FOUND.clear()
+        _FOUND[alike] = offer.work.id, offer.part
+    return _FOUND[alike]
+
+
 def _action(item: Owed, drum: Drum, usual: dict[str, int]) -> Next:
-    match item.fact:
-        case JobInHand():
-            return Next("go-on", "Clear once more" if item.kind is OwedKind.RESTED else "Go on")
-        case CheckDue(side=side):
-            found, words = check_for(facts_of(drum), Side(side)), "Check"
-        case AgedHead(side=side):
-            found, words = head_change_for(facts_of(drum), Side(side)), "Change head"
-    return Next("start", words, found.work.id, found.part, usual[found.work.id])
+    if isinstance(item.fact, JobInHand):
+        return Next("go-on", "Clear once more" if item.kind is OwedKind.RESTED else "Go on")
+    is_check = isinstance(item.fact, CheckDue)
+    work, part = _answer(drum, Side(item.fact.side), is_check)
+    return Next("start", "Check" if is_check else "Change head", work, part, usual[work])
 
 
 def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
     fact = item.fact
     following = _action(item, drum, usual)
-    return OwedOut(
+    return OwedOut.model_construct(
         kind=item.kind,
         tag=drum.tag,
         name=drum.name,
@@ -105,8 +122,8 @@ def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
     )
 
 
-def _lines(found: Facts, usual: dict[str, int], now: datetime) -> list[OwedOut]:
-    return [_shape(item, found.drums[item.fact.drum], usual) for item in list_owed(found.facts, now)]
+def _lines(found: Facts, now: datetime) -> list[OwedOut]:
+    return [_shape(item, found.drums[item.fact.drum], found.usual) for item in list_owed(found.facts, now)]
 
 
 def _work_minutes(lines: list[OwedOut], counts: dict[OwedKind, int]) -> int:
@@ -118,20 +135,17 @@ def _work_minutes(lines: list[OwedOut], counts: dict[OwedKind, int]) -> int:
     return round(total)
 
 
-def shape_today(found: Facts, usual: dict[str, int], now: datetime, copies: str) -> Today:
-    lines = _lines(found, usual, now)
-    counts: dict[OwedKind, int] = {
-        kind: count for kind, count in found.counts.items() if kind is not OwedKind.COMING_CHECK
-    }
-    return Today(
+def shape_today(found: Facts, now: datetime, copies: str) -> Today:
+    lines = _lines(found, now)
+    return Today.model_construct(
         now=now,
-        owed_count=sum(counts.values()),
-        work_minutes=_work_minutes(lines, counts),
+        owed_count=sum(found.counts.values()),
+        work_minutes=_work_minutes(lines, found.counts),
         copies=copies,
         counts={kind.value: count for kind, count in found.counts.items()},
         items=lines,
     )
 
 
-def shape_more(found: Facts, usual: dict[str, int], now: datetime) -> TodayMore:
-    return TodayMore(items=_lines(found, usual, now))
+def shape_more(found: Facts, now: datetime) -> TodayMore:
+    return TodayMore.model_construct(items=_lines(found, now))

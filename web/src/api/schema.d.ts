@@ -4664,7 +4664,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "overdue-check" | "aged-head" | "coming-check";
+                kind: "overdue-check" | "aged-head";
             };
             cookie?: never;
         };

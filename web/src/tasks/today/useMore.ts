@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { api, unwrap, type Schemas } from '../../api/client'
 import type { OwedItem } from './owed'
 
-type Paged = 'overdue-check' | 'aged-head' | 'coming-check'
+type Paged = 'overdue-check' | 'aged-head'
 const PAGED: readonly string[] = ['overdue-check', 'aged-head'] satisfies Paged[]
 const isPaged = (kind: string): kind is Paged => PAGED.includes(kind)
 const same = (a: OwedItem, b: OwedItem): boolean => a.kind === b.kind && a.tag === b.tag && a.side === b.side
