@@ -79,6 +79,7 @@ class Browser:
         profile: str | None = None,
         microphone: Path | None = None,
         microphone_refused: bool = False,
+        called: str = "",
     ) -> None:
         self.base, self.profile = base, profile or tempfile.mkdtemp(prefix="red-tally-chromium-")
         options = webdriver.ChromeOptions()
@@ -87,6 +88,10 @@ class Browser:
             options.add_argument(flag)
         for flag in _ears(microphone, microphone_refused):
             options.add_argument(flag)
+        if (
+            called
+        ):  # a name of this machine on the network, to which browsers do not extend the trust they give to loopback
+            options.add_argument(f"--host-resolver-rules=MAP {called} 127.0.0.1")
         options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
         self.size(width, height)
