@@ -10,9 +10,10 @@ from django.http import HttpResponse
 from ninja import Router, Status
 
 from apps.accounts.auth import Request, technician
-from apps.bench import flows, selectors
+from apps.bench import aside, flows, selectors
 from apps.bench.opening import opened_bench
 from apps.bench.schemas import (
+    AsideIn,
     BenchAnswer,
     BenchOut,
     CanBeFound,
@@ -61,6 +62,20 @@ def events(request: Request, job_id: UUID, body: EventsIn) -> Receipts:
     except Exception:
         last, receipts = flows.take_in_singly(job_id, body.events, request.member)
     return Receipts(receipts=receipts, last_seq=last)
+
+
+@router.post("/jobs/{job_id}/aside", response={204: None}, auth=technician, operation_id="put_aside")
+def put_aside(request: Request, job_id: UUID, body: AsideIn) -> Status[None]:
+    """A job begun by mistake, or not now: its reason is kept, nothing of it counts as done."""
+    aside.put_aside(job_id, body.because, request.member)
+    return Status(204, None)
+
+
+@router.delete("/jobs/{job_id}/aside", response={204: None}, auth=technician, operation_id="take_up")
+def take_up(request: Request, job_id: UUID) -> Status[None]:
+    """Go on with a job that was put aside."""
+    aside.take_up(job_id, request.member)
+    return Status(204, None)
 
 
 @router.get("/work/{tag}", response=list[OfferOut], operation_id="work_for")

@@ -36,7 +36,7 @@ from drumwork.work.asks import Option
 from drumwork.work.clearing import clearing_task
 from drumwork.work.fold import require_fits, standing_of, where
 from drumwork.work.kinds.clear import RoundPlanned, TargetChosen
-from drumwork.work.kinds.common import Closed, Settled
+from drumwork.work.kinds.common import Closed, Noted, Settled
 from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.kinds.school import SchoolChosen
 from drumwork.work.log import Entry, Logged, Standing
@@ -46,7 +46,7 @@ from drumwork.work.rounds import round_plan
 from drumwork.work.state import LOST
 from drumwork.work.ways import Ways
 
-__all__ = ["put_right", "start_job", "take_in", "take_in_singly", "told_at"]
+__all__ = ["note_on", "put_right", "start_job", "take_in", "take_in_singly", "told_at"]
 logger = logging.getLogger("redtally.bench")
 
 CLOCK_SLACK: Final = timedelta(days=1)
@@ -296,6 +296,19 @@ def _receive(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
         return Receipt(id=event.id, standing="refused", code=error.code, message=error.message)
 
 
+def _of_aside(ledger: Ledger, event: EventIn) -> Receipt:
+    """What was stored before is known; anything newer stays on its device until the job is taken up again."""
+    if known := ledger.log.get(str(event.id)):
+        return Receipt.model_validate({"id": event.id, "standing": known.standing.value, "seq": known.seq})
+    said = f"{ledger.job.aside_by_name} put this job aside. Take it up again, then enter this once more."
+    return Receipt(id=event.id, standing="refused", code="aside", message=said)
+
+
+def note_on(job: Job, member: Membership, text: str) -> None:
+    """A line in a job's own log, so that every device that has it open sees that something changed. The caller holds the job's row lock."""
+    _append(job, member, uuid.uuid4(), Noted(text), "server", timezone.now())
+
+
 def _note_where(ledger: Ledger) -> None:
     job = ledger.job
     job.where, job.touched_at = where(ledger.state), timezone.now()
@@ -313,6 +326,8 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
     job = Job.objects.defer("plan").select_for_update().get(pk=job_id)
     job.workshop = member.workshop
     ledger = read_ledger(job)
+    if job.state == Job.State.ASIDE:
+        return job.last_seq, [_of_aside(ledger, event) for event in events]
     receipts = [_receive(ledger, event, member) for event in events]
     _note_where(ledger)
     return job.last_seq, receipts

@@ -35,6 +35,7 @@ class Job(Owned):
     class State(models.TextChoices):
         OPEN = "open"
         CLOSED = "closed"
+        ASIDE = "aside"
 
     id = models.UUIDField(primary_key=True)
     drum = models.ForeignKey(Drum, on_delete=models.PROTECT, related_name="jobs")
@@ -52,6 +53,8 @@ class Job(Owned):
     where = models.CharField(max_length=120, blank=True)
     resting_until = models.DateTimeField(null=True, blank=True)
     last_seq = models.PositiveIntegerField(default=0)
+    aside_because = models.CharField(max_length=200, blank=True)
+    aside_by_name = models.CharField(max_length=60, blank=True)
 
     class Meta:
         constraints = [

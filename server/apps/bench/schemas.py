@@ -340,6 +340,18 @@ class HeadOut(Schema):
     settling_words: str
 
 
+class AsideOut(Schema):
+    """Who put a job aside, when, and why."""
+
+    by: str
+    at: datetime
+    because: str
+
+
+class AsideIn(Schema):
+    because: Name = Field(max_length=200)
+
+
 class BenchShell(Schema):
     """What a job is about, without its plan and its log."""
 
@@ -353,7 +365,8 @@ class BenchShell(Schema):
     work: WorkName
     title: str
     changes_heads: bool
-    state: Literal["open", "closed"]
+    state: Literal["open", "closed", "aside"]
+    aside: AsideOut | None
     where: str
     opened_by: str
     opened_at: datetime

@@ -14,6 +14,7 @@ from apps.bench.figures import figures_of
 from apps.bench.ledger import Ledger
 from apps.bench.models import Job, JobHead
 from apps.bench.schemas import (
+    AsideOut,
     BenchShell,
     ConflictOut,
     EntryOut,
@@ -185,6 +186,9 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         title=plan.title,
         changes_heads=plan.changes_heads,
         state=job.state,
+        aside=AsideOut(by=job.aside_by_name, at=job.closed_at, because=job.aside_because)
+        if job.state == Job.State.ASIDE and job.closed_at
+        else None,
         where=where(state),
         opened_by=job.opened_by_name,
         opened_at=job.opened_at,

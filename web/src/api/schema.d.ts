@@ -81,6 +81,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/jobs/{job_id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Aside
+         * @description A job begun by mistake, or not now: its reason is kept, nothing of it counts as done.
+         */
+        post: operations["put_aside"];
+        /**
+         * Take Up
+         * @description Go on with a job that was put aside.
+         */
+        delete: operations["take_up"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/jobs/{job_id}/events": {
         parameters: {
             query?: never;
@@ -772,6 +796,26 @@ export interface components {
              */
             values: string[];
         };
+        /** AsideIn */
+        AsideIn: {
+            /** Because */
+            because: string;
+        };
+        /**
+         * AsideOut
+         * @description Who put a job aside, when, and why.
+         */
+        AsideOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Because */
+            because: string;
+            /** By */
+            by: string;
+        };
         /**
          * BassPitch
          * @description A bass drum's lowest clean pitch, or a chosen note (trade §17.12).
@@ -803,6 +847,7 @@ export interface components {
              * @default []
              */
             anew: components["schemas"]["PlannedAnew"][];
+            aside: components["schemas"]["AsideOut"] | null;
             /** Badge */
             badge: string;
             cadence: components["schemas"]["Cadence"];
@@ -852,7 +897,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "open" | "closed";
+            state: "open" | "closed" | "aside";
             /** Step 32 */
             step_32: number;
             /** Tag */
@@ -3388,6 +3433,68 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BenchAnswer"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    put_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsideIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {

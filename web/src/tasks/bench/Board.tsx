@@ -4,6 +4,7 @@ import type { Body, Entry } from '../../api/outbox'
 import { Page } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
 import { Actions } from './Actions'
+import { AsideSheet } from './aside/AsideSheet'
 import { Beside } from './Beside'
 import { BoardHead } from './BoardHead'
 import { Disputes } from './Disputes'
@@ -23,7 +24,7 @@ import { spoken } from './say/words'
 import { useSay } from './say/useSay'
 import { WaysSheet } from './ways/WaysSheet'
 
-type Sheet = 'why' | 'otherwise' | 'found' | 'ways'
+type Sheet = 'why' | 'otherwise' | 'found' | 'ways' | 'aside'
 
 interface Props {
   bench: Bench
@@ -51,7 +52,12 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
   const onRod = next.kind === 'read' ? deeds.reading.choose : together ? allBut : undefined
   return (
     <Grid data-kind={next.kind}>
-      <BoardHead bench={bench} say={say} onWays={mayPlan ? () => setSheet('ways') : null} />
+      <BoardHead
+        bench={bench}
+        say={say}
+        onWays={mayPlan ? () => setSheet('ways') : null}
+        onAside={mayPlan ? () => setSheet('aside') : null}
+      />
       <StepList bench={bench} now={now} />
       <Disputes bench={bench} refused={refused} enter={enter} />
       <PanelFor bench={bench} next={next} deeds={deeds} onWhy={() => setSheet('why')} checkDays={checkDays} />
@@ -74,6 +80,7 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
           onClose={() => setSheet(null)}
         />
       ) : null}
+      {sheet === 'aside' ? <AsideSheet job={bench.id} onClose={() => setSheet(null)} /> : null}
       {sheet === 'ways' ? <WaysSheet bench={bench} enter={enter} onClose={() => setSheet(null)} /> : null}
       {sheet === 'otherwise' && next.kind === 'turn' ? (
         <Otherwise

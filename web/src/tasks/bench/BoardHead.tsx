@@ -21,10 +21,11 @@ interface Props {
   say: Say
   /** Do the rest otherwise; null where nothing may be changed. */
   onWays: (() => void) | null
+  onAside: (() => void) | null
 }
 
 /** Which drum, what is done to it, and for how long already. */
-export function BoardHead({ bench, say, onWays }: Props) {
+export function BoardHead({ bench, say, onWays, onAside }: Props) {
   const now = useNow(1000)
   return (
     <Head>
@@ -45,6 +46,7 @@ export function BoardHead({ bench, say, onWays }: Props) {
       <a href={benchSheet(bench.id)} target="_blank" rel="noreferrer">
         Paper
       </a>
+      {onAside ? <Low onPress={onAside}>Put aside</Low> : null}
       {bench.state === 'closed' ? null : (
         <Num data-end aria-label="time on this job">
           {elapsed(now - new Date(bench.opened_at).getTime())}

@@ -153,6 +153,7 @@ export const bench = (
   state: 'open',
   where: '',
   opened_by: 'Ines',
+  aside: null,
   opened_at: '2026-01-01T09:00:00Z',
   badge: 'between',
   snare: false,

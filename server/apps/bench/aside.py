@@ -1,0 +1,84 @@
+"""A job begun by mistake, or not now: put aside with its reason, and taken up again. Nothing of it is recorded as done."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import IntegrityError, transaction
+from django.utils import timezone
+
+from apps.bench.flows import note_on
+from apps.bench.models import Job
+from apps.history.models import LogEntry
+from apps.workshops.errors import Refused
+from apps.workshops.models import Membership
+
+__all__ = ["put_aside", "take_up"]
+
+
+def _locked(job_id: uuid.UUID) -> Job:
+    return Job.objects.select_for_update(of=("self",)).select_related("drum").get(pk=job_id)
+
+
+def _title(job: Job) -> str:
+    return str(job.plan.get("title") or job.work)
+
+
+@transaction.atomic
+def put_aside(job_id: uuid.UUID, because: str, member: Membership) -> None:
+    """Asked twice, it is put aside once.
+
+    Raises
+    ------
+    Refused
+        a closed job: what it did is done.
+    """
+    job = _locked(job_id)
+    if job.state == Job.State.ASIDE:
+        return
+    if job.state == Job.State.CLOSED:
+        raise Refused("closed", "This job is closed already; what it did stands in the history.")
+    job.state, job.closed_at, job.resting_until = Job.State.ASIDE, timezone.now(), None
+    job.aside_because, job.aside_by_name = because, member.shown_name
+    note_on(job, member, f"Put aside: {because}")
+    job.save()
+    _write(job, member, f"Put aside, nothing of it counts: {_title(job)}", because)
+
+
+@transaction.atomic
+def take_up(job_id: uuid.UUID, member: Membership) -> None:
+    """Go on with a job that was put aside, from where it was left.
+
+    Raises
+    ------
+    Refused
+        while another job about the same part is in hand.
+    """
+    job = _locked(job_id)
+    if job.state != Job.State.ASIDE:
+        return
+    job.state, job.closed_at = Job.State.OPEN, None
+    job.aside_because = job.aside_by_name = ""
+    job.touched_at = timezone.now()
+    note_on(job, member, "Taken up again")
+    try:
+        with transaction.atomic():
+            job.save()
+    except IntegrityError as error:
+        raise Refused(
+            "in_hand", "Another job about the same part is in hand now. Close it or put it aside first."
+        ) from error
+    _write(job, member, f"Taken up again: {_title(job)}", "")
+
+
+def _write(job: Job, member: Membership, text: str, outcome: str) -> None:
+    LogEntry.objects.create(
+        workshop_id=job.workshop_id,
+        drum=job.drum,
+        at=timezone.now(),
+        kind="bench",
+        text=text[:300],
+        outcome=outcome[:120],
+        by_name=member.shown_name,
+        job_id=job.id,
+    )
