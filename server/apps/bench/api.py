@@ -10,7 +10,7 @@ from django.http import HttpResponse
 from ninja import Router, Status
 
 from apps.accounts.auth import Request, technician
-from apps.bench import aside, flows, selectors
+from apps.bench import aside, flows, reopening, selectors
 from apps.bench.opening import opened_bench
 from apps.bench.schemas import (
     AsideIn,
@@ -75,6 +75,13 @@ def put_aside(request: Request, job_id: UUID, body: AsideIn) -> Status[None]:
 def take_up(request: Request, job_id: UUID) -> Status[None]:
     """Go on with a job that was put aside."""
     aside.take_up(job_id, request.member)
+    return Status(204, None)
+
+
+@router.post("/jobs/{job_id}/open-again", response={204: None}, auth=technician, operation_id="open_again")
+def open_again(request: Request, job_id: UUID) -> Status[None]:
+    """A job closed too soon: within a day, by who closed it, with all that followed from closing it taken back."""
+    reopening.reopen(job_id, request.member)
     return Status(204, None)
 
 

@@ -36,7 +36,7 @@ from drumwork.work.asks import Option
 from drumwork.work.clearing import clearing_task
 from drumwork.work.fold import require_fits, standing_of, where
 from drumwork.work.kinds.clear import RoundPlanned, TargetChosen
-from drumwork.work.kinds.common import Closed, Noted, Settled
+from drumwork.work.kinds.common import Closed, Noted, Settled, Undone
 from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.kinds.school import SchoolChosen
 from drumwork.work.log import Entry, Logged, Standing
@@ -46,7 +46,7 @@ from drumwork.work.rounds import round_plan
 from drumwork.work.state import LOST
 from drumwork.work.ways import Ways
 
-__all__ = ["note_on", "put_right", "start_job", "take_in", "take_in_singly", "told_at"]
+__all__ = ["note_on", "put_right", "start_job", "take_back_close", "take_in", "take_in_singly", "told_at"]
 logger = logging.getLogger("redtally.bench")
 
 CLOCK_SLACK: Final = timedelta(days=1)
@@ -307,6 +307,12 @@ def _of_aside(ledger: Ledger, event: EventIn) -> Receipt:
 def note_on(job: Job, member: Membership, text: str) -> None:
     """A line in a job's own log, so that every device that has it open sees that something changed. The caller holds the job's row lock."""
     _append(job, member, uuid.uuid4(), Noted(text), "server", timezone.now())
+
+
+def take_back_close(job: Job, member: Membership, close: JobEvent) -> None:
+    """The close of a job no longer counts. The caller holds the job's row lock, and has taken back what followed from it."""
+    _append(job, member, uuid.uuid4(), Undone(str(close.pk)), "server", timezone.now())
+    job.where = where(read_ledger(job).state)
 
 
 def _note_where(ledger: Ledger) -> None:

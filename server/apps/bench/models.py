@@ -30,7 +30,8 @@ def _takes(part: str) -> Q:
 
 
 class Job(Owned):
-    """One job on one part of one drum. `plan` is what it began with, so that nothing changes under the hands; `plan_shape` its version."""
+    """One job on one part of one drum. `plan` is what it began with, so that nothing changes under the hands; `plan_shape`
+    its version. `changed` is what closing it changed elsewhere, to be taken back."""
 
     class State(models.TextChoices):
         OPEN = "open"
@@ -53,6 +54,7 @@ class Job(Owned):
     where = models.CharField(max_length=120, blank=True)
     resting_until = models.DateTimeField(null=True, blank=True)
     last_seq = models.PositiveIntegerField(default=0)
+    changed = models.JSONField(default=dict, blank=True)
     aside_because = models.CharField(max_length=200, blank=True)
     aside_by_name = models.CharField(max_length=60, blank=True)
 

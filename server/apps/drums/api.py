@@ -15,7 +15,7 @@ from apps.drums.sheet_schemas import Sheet
 from apps.register.lookup import drum_by_tag
 from apps.register.models import Kit, Owner, Place
 from apps.register.schemas import KIND_WORDS, Choices, DrumEdit, DrumIn, DrumPage, rods_words, shape_form, size_words
-from apps.workshops.typed import Line
+from apps.workshops.typed import Line, Name
 
 router = Router(tags=["register"])
 THREADS = ["7/32-24", "12-24", "M6", "M5", "M8"]
@@ -30,6 +30,10 @@ class FilterIn(Schema):
     kit: Line = Field("", max_length=80)
     state: Line = Field("", max_length=80)
     offset: int = Field(0, ge=0, le=10_000_000)
+
+
+class CorrectionIn(Schema):
+    text: Name = Field(max_length=280)
 
 
 def _standing(row: dict[str, Any]) -> str:
@@ -94,6 +98,15 @@ def edit_drum(request: Request, tag: str, body: DrumEdit) -> DrumIn:
     """Where two people wrote different things in the same field, neither is lost: the second is told what stands there now."""
     drum = flows.edit_drum(tag, body, request.member)
     return shape_form(drum, request.member.workshop.length_unit)
+
+
+@router.post(
+    "/drums/{tag}/log/{entry_id}/correction", response={204: None}, auth=technician, operation_id="correct_log"
+)
+def correct_log(request: Request, tag: str, entry_id: int, body: CorrectionIn) -> Status[None]:
+    """What a line of the history should say. The line stays; both are shown."""
+    flows.correct(tag, entry_id, body.text, request.member)
+    return Status(204, None)
 
 
 @router.get("/drums/{tag}/sheet", response=Sheet, operation_id="sheet")

@@ -17,7 +17,7 @@ from apps.workshops.models import Membership
 from drumwork.drums import Side
 from drumwork.work.plan import Part
 
-__all__ = ["add_drum", "edit_drum"]
+__all__ = ["add_drum", "correct", "edit_drum"]
 
 
 def _search_text(drum: Drum, kits: list[str]) -> str:
@@ -101,3 +101,20 @@ def edit_drum(tag: str, asked: DrumEdit, member: Membership) -> Drum:
             record={"changed": changed},
         )
     return drum
+
+
+@transaction.atomic
+def correct(tag: str, entry_id: int, text: str, member: Membership) -> None:
+    """A line of the history is never rewritten: the correction stands beside it, with what it corrects."""
+    entry = LogEntry.objects.select_related("drum").get(pk=entry_id, drum__tag=tag)
+    LogEntry.objects.create(
+        workshop=member.workshop,
+        drum=entry.drum,
+        at=timezone.now(),
+        kind="correction",
+        side=entry.side,
+        text=f"Correction: {text}",
+        by_name=member.shown_name,
+        job_id=entry.job_id,
+        record={"corrects": {"entry": entry.pk, "text": entry.text, "at": entry.at.isoformat(), "by": entry.by_name}},
+    )

@@ -122,6 +122,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/jobs/{job_id}/open-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Again
+         * @description A job closed too soon: within a day, by who closed it, with all that followed from closing it taken back.
+         */
+        post: operations["open_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/jobs/{job_id}/schools": {
         parameters: {
             query?: never;
@@ -539,6 +559,26 @@ export interface paths {
          */
         put: operations["edit_drum"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/drums/{tag}/log/{entry_id}/correction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct Log
+         * @description What a line of the history should say. The line stays; both are shown.
+         */
+        post: operations["correct_log"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1080,6 +1120,11 @@ export interface components {
         ConsentIn: {
             /** Keeps Sound */
             keeps_sound: boolean;
+        };
+        /** CorrectionIn */
+        CorrectionIn: {
+            /** Text */
+            text: string;
         };
         /** DemoAccount */
         DemoAccount: {
@@ -3542,6 +3587,35 @@ export interface operations {
             };
         };
     };
+    open_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     schools_of_job: {
         parameters: {
             query?: never;
@@ -4439,6 +4513,40 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DrumIn"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    correct_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectionIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {

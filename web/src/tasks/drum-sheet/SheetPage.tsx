@@ -99,7 +99,12 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
         </section>
         <section aria-label="History">
           <PitchPlot sheet={sheet} side={side} />
-          <Timeline log={sheet.log} inHand={sheet.sides.filter((each) => each.job_id)} />
+          <Timeline
+            tag={sheet.tag}
+            log={sheet.log}
+            inHand={sheet.sides.filter((each) => each.job_id)}
+            may={may}
+          />
         </section>
       </Columns>
       {may ? <NextWork sheet={sheet} /> : null}

@@ -5,10 +5,18 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { shortDate } from '../../domain/dates'
 import { Soft } from '../../ui/Page'
+import { Correction } from './Correction'
 import { RecordParticulars } from './RecordParticulars'
 
+interface Props {
+  tag: string
+  log: Schemas['LogOut'][]
+  inHand: Schemas['FittedOut'][]
+  may: boolean
+}
+
 /** Everything that happened, newest first; a line opens to its particulars. */
-export function Timeline({ log, inHand }: { log: Schemas['LogOut'][]; inHand: Schemas['FittedOut'][] }) {
+export function Timeline({ tag, log, inHand, may }: Props) {
   const [open, setOpen] = useState<number | null>(null)
   return (
     <div>
@@ -34,7 +42,14 @@ export function Timeline({ log, inHand }: { log: Schemas['LogOut'][]; inHand: Sc
               <span>{entry.text}</span>
               <Soft>{entry.outcome || entry.by.split(' ')[0]}</Soft>
             </Line>
-            {open === entry.id ? <RecordParticulars entry={entry} /> : null}
+            {open === entry.id ? (
+              <>
+                <RecordParticulars entry={entry} />
+                <Beside>
+                  <Correction tag={tag} entry={entry} may={may} />
+                </Beside>
+              </>
+            ) : null}
           </li>
         ))}
       </ol>
@@ -46,6 +61,9 @@ const Title = styled.h2`
   font-size: 18px;
   padding: 8px 0 6px;
   border-bottom: 1px solid var(--ink);
+`
+const Beside = styled.div`
+  padding: 0 0 12px;
 `
 const Line = styled(AriaButton)`
   display: grid;

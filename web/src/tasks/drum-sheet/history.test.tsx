@@ -31,7 +31,7 @@ describe('the history', () => {
   }
 
   it('opens to turns per rod, readings per round, durations and who', () => {
-    show(<Timeline log={[entry]} inHand={[]} />)
+    show(<Timeline tag="MQ-041" may log={[entry]} inHand={[]} />)
     fireEvent.click(screen.getByText('Batter fitted: single 10 coated.'))
     for (const words of ['Bram Oakes and Ines Calloway', '171.9', 'up 1/8', 'up 1 1/2', 'up 1 5/8', '4.1'])
       expect(screen.getByText(words, { exact: false })).toBeTruthy()
@@ -41,13 +41,37 @@ describe('the history', () => {
   })
 
   it('shows older entries that know less', () => {
-    show(<Timeline log={[{ ...entry, record: {} }]} inHand={[]} />)
+    show(<Timeline tag="MQ-041" may log={[{ ...entry, record: {} }]} inHand={[]} />)
     fireEvent.click(screen.getByText('Batter fitted: single 10 coated.'))
     expect(screen.getAllByText(/Ines Calloway/).length).toBeGreaterThan(0)
   })
 
+  it('shows a correction with the line it corrects, which stays', () => {
+    const corrects = { entry: 1, text: entry.text, at: entry.at, by: 'Ines Calloway' }
+    const correction = {
+      ...entry,
+      id: 2,
+      kind: 'correction',
+      text: 'Correction: a single 7.',
+      record: { corrects },
+    }
+    show(<Timeline tag="MQ-041" may log={[correction, entry]} inHand={[]} />)
+    fireEvent.click(screen.getByText('Correction: a single 7.'))
+    expect(screen.getByText(/The line it corrects/).textContent).toContain('Batter fitted: single 10 coated.')
+    expect(screen.queryByRole('button', { name: 'Correct this line' })).toBeNull()
+    fireEvent.click(screen.getAllByText('Batter fitted: single 10 coated.')[0] as HTMLElement)
+    expect(screen.getByRole('button', { name: 'Correct this line' })).toBeTruthy()
+  })
+
   it('begins with what is on the bench now', () => {
-    show(<Timeline log={[entry]} inHand={[side({ job_id: 'j9', job_where: 'batter, clean' })]} />)
+    show(
+      <Timeline
+        tag="MQ-041"
+        may
+        log={[entry]}
+        inHand={[side({ job_id: 'j9', job_where: 'batter, clean' })]}
+      />,
+    )
     expect(screen.getByRole('link').getAttribute('href')).toBe('/bench/j9')
   })
 })

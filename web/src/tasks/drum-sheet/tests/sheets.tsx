@@ -1,3 +1,4 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { render } from '@testing-library/react'
 import { MemoryRouter } from 'react-router'
 import type { Schemas } from '../../../api/client'
@@ -67,7 +68,12 @@ export const sheet = (more: Partial<Sheet> = {}): Sheet => ({
   log: [],
   ...more,
 })
-export const show = (node: React.ReactNode) => render(<MemoryRouter>{node}</MemoryRouter>)
+export const show = (node: React.ReactNode) =>
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <MemoryRouter>{node}</MemoryRouter>
+    </QueryClientProvider>,
+  )
 export const point = (at: string, cents: number, spread = 10, which = 'batter') => ({
   side: which,
   at,
