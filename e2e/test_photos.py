@@ -27,7 +27,7 @@ def stored(installation: Installation, job: str) -> list[list[str]]:
 
 def test_a_photo_of_how_it_sat(browser: Browser, installation: Installation, photo: Path) -> None:
     device = Device(installation.server.url)
-    job = device.start("MQ-021")
+    job = device.start("MQ-091")
     device.enter(job, {"kind": "step_done", "step": "lay-out"})
     browser.sign_in()
     browser.go(f"/bench/{job}")

@@ -10,7 +10,7 @@ from e2e.support.installation import Installation
 
 def test_a_job_begun_by_mistake_is_put_aside_and_taken_up_again(browser: Browser, installation: Installation) -> None:
     device = Device(installation.server.url, "ines")
-    job = device.start("MQ-026")
+    job = device.start("MQ-063")
     browser.sign_in()
     browser.go(f"/bench/{job}")
     browser.press("Put aside", "header button")
@@ -29,7 +29,7 @@ def test_a_job_closed_too_soon_is_opened_again_and_its_history_corrected(
     browser: Browser, installation: Installation
 ) -> None:
     device = Device(installation.server.url, "ines")
-    job = device.start("MQ-027")
+    job = device.start("MQ-068")
     steps = ("lay-out", "mark", "slacken", "lift-off", "clean", "set-head", "fingers", "seat", "tension")
     device.enter(job, *[{"kind": "step_done", "step": step} for step in steps])
     fitted = f"select count(*) from heads_fitting where job_id = '{job}'"
@@ -40,8 +40,12 @@ def test_a_job_closed_too_soon_is_opened_again_and_its_history_corrected(
     browser.press("Open it again", "button")
     browser.until("the fitting to be taken back", lambda: installation.cluster.rows(fitted) == [["0"]])
     browser.until("the bench to go on", lambda: browser.words("li[aria-current=step]"))
-    browser.go("/drums/MQ-027")
-    browser.press("Opened again", "section[aria-label=History] button")
+    browser.go("/drums/MQ-068")
+    lines = "section[aria-label=History] li button"
+    browser.until(
+        "the line to be opened",
+        lambda: next((browser.click(each) for each in browser.all(lines) if "Opened again" in each.text), False),
+    )
     browser.press("Correct this line", "button")
     browser.write("What it should say", "It was closed by the wrong hand.")
     browser.press("Put it beside", "button")
