@@ -18,7 +18,7 @@ from schemathesis import GenerationMode
 
 from config.api import api as whole_api
 
-EXAMPLES = 8
+EXAMPLES = 6
 SHAPE = {"code", "message", "fields", "kept"}
 SCHEMA = schemathesis.openapi.from_dict(whole_api.get_openapi_schema(path_prefix="/api/"))
 OPERATIONS = [found.ok() for found in SCHEMA.get_all_operations()]

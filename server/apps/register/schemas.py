@@ -194,7 +194,7 @@ def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
 def shape_form(drum: Drum, unit: str) -> DrumIn:
     """The drum as it was filled in, for editing; as it stands, even where today it would not be taken in so."""
     return DrumIn.model_construct(
-        **{name: getattr(drum, name) for name in (*PLAIN, *ROD_LISTS)},
+        **{name: getattr(drum, name) for name in (*PLAIN, *ROD_LISTS)} | {"kind": DrumKind(drum.kind)},
         diameter=length_words(drum.diameter_m, unit),
         depth=length_words(drum.depth_m, unit),
         port=length_words(drum.port_m, unit) if drum.port_m else "",
