@@ -14,6 +14,12 @@ import pytest
 from e2e.support.installation import ROOT, free_port, wait_ready
 
 
+def _as_in_a_terminal() -> None:
+    """Whoever runs the tests may ignore these (nohup, a job in the background); a shell cannot take up again what it was told to ignore."""
+    for each in (signal.SIGINT, signal.SIGHUP):
+        signal.signal(each, signal.SIG_DFL)
+
+
 class Started:
     """`./start`, in a session of its own as a terminal has one."""
 
@@ -25,6 +31,7 @@ class Started:
         self.process = subprocess.Popen(
             ["./start", "--no-demo", "--port", str(self.port), "--workers", "1"],
             cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True,
+            preexec_fn=_as_in_a_terminal,
         )  # fmt: skip
         self.url = f"http://127.0.0.1:{self.port}"
 
