@@ -8,6 +8,7 @@ from __future__ import annotations
 import argparse
 import asyncio
 import contextlib
+import http.client
 import itertools
 import os
 import random
@@ -97,7 +98,7 @@ class Client(threading.Thread):
         self.tries += 1
         try:
             answer = self.device.call("POST", f"/api/bench/jobs/{self.job}/events", {"events": [event]})
-        except (OSError, urllib.error.URLError, ValueError):
+        except (OSError, urllib.error.URLError, http.client.HTTPException, ValueError):
             return False
         return bool(answer["receipts"][0]["standing"] == "applied")
 
@@ -178,7 +179,8 @@ def _report(installation: Installation, clients: list[Client], order: list[str],
     sent = [key for client in clients for key in client.sent]
     stored = Counter(key for key, _, _ in rows)
     numbers: dict[str, list[int]] = {}
-    for _, _, text in rows:
+    mine = set(sent)
+    for text in (text for key, _, text in rows if key in mine):
         name, _, number = text.partition(":")
         numbers.setdefault(name, []).append(int(number))
     out_of_order = sum(a > b for each in numbers.values() for a, b in itertools.pairwise(each))
