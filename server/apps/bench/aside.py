@@ -13,7 +13,23 @@ from apps.history.models import LogEntry
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 
-__all__ = ["put_aside", "take_up"]
+__all__ = ["put_aside", "save_open", "take_up"]
+
+
+def save_open(job: Job) -> None:
+    """A job that goes on again; the database refuses a second open one about the same part.
+
+    Raises
+    ------
+    Refused
+        while there is one.
+    """
+    try:
+        with transaction.atomic():
+            job.save()
+    except IntegrityError as error:
+        said = "Another job about the same part is in hand now. Close it or put it aside first."
+        raise Refused("in_hand", said) from error
 
 
 def _locked(job_id: uuid.UUID) -> Job:
@@ -61,13 +77,7 @@ def take_up(job_id: uuid.UUID, member: Membership) -> None:
     job.aside_because = job.aside_by_name = ""
     job.touched_at = timezone.now()
     note_on(job, member, "Taken up again")
-    try:
-        with transaction.atomic():
-            job.save()
-    except IntegrityError as error:
-        raise Refused(
-            "in_hand", "Another job about the same part is in hand now. Close it or put it aside first."
-        ) from error
+    save_open(job)
     _write(job, member, f"Taken up again: {_title(job)}", "")
 
 

@@ -6,9 +6,10 @@ import uuid
 from datetime import timedelta
 from typing import Final
 
-from django.db import IntegrityError, transaction
+from django.db import transaction
 from django.utils import timezone
 
+from apps.bench.aside import save_open
 from apps.bench.flows import take_back_close
 from apps.bench.models import Job, JobEvent
 from apps.bench.reversal import take_back
@@ -51,13 +52,7 @@ def reopen(job_id: uuid.UUID, member: Membership) -> None:
     take_back(job, job.changed)
     job.state, job.closed_at, job.changed, job.touched_at = Job.State.OPEN, None, {}, timezone.now()
     take_back_close(job, member, close)
-    try:
-        with transaction.atomic():
-            job.save()
-    except IntegrityError as error:
-        raise Refused(
-            "in_hand", "Another job about the same part is in hand now. Close it or put it aside first."
-        ) from error
+    save_open(job)
     LogEntry.objects.filter(job_id=job.pk, at__gte=close.received_at - timedelta(minutes=1)).exclude(
         kind="bench"
     ).update(outcome="opened again")
