@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import contextlib
+import json
 import socket
+import threading
 import time
 import urllib.error
 import urllib.request
+import uuid
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 
+import psycopg
 import pytest
 
 from e2e.support.device import Device
@@ -130,3 +135,70 @@ def test_health_never_waits_for_the_database_and_all_is_well_two_seconds_after_i
         waited = time.monotonic() - back
     print(f"answered again after {waited:.2f} s")
     assert waited < 2
+
+
+@pytest.fixture
+def impatient(installation: Installation) -> Iterator[Server]:
+    made = Server(installation.cluster.url, workers=1, extra={"RT_STATEMENT_S": "2"})
+    made.start()
+    yield made
+    made.stop()
+
+
+def refused_within(device: Device, seconds: float, tag: str) -> None:
+    body = {"id": str(uuid.uuid4()), "tag": tag, "work": "settling-check", "part": "batter"}
+    began = time.monotonic()
+    token = next(str(each.value) for each in device.jar if each.name == "csrftoken")
+    asked = urllib.request.Request(
+        f"{device.base}/api/bench/jobs",
+        json.dumps(body).encode(),
+        {"Content-Type": "application/json", "X-CSRFToken": token},
+    )
+    with pytest.raises(urllib.error.HTTPError) as refused:
+        device.opener.open(asked, timeout=30)
+    assert refused.value.code == 503
+    assert time.monotonic() - began < seconds
+
+
+def test_a_lock_that_somebody_holds_is_not_waited_for_without_end(
+    installation: Installation, impatient: Server
+) -> None:
+    device = Device(impatient.url)
+    with psycopg.connect(installation.cluster.admin_url) as holder:
+        holder.execute("select 1 from register_drum where tag = 'MQ-064' for update")
+        refused_within(device, 20, "MQ-064")
+        assert took(device, "/api/today") < 5
+
+
+def test_a_statement_that_does_not_end_is_broken_off(installation: Installation, impatient: Server) -> None:
+    """One that takes a minute, made by a trigger on the drum it is about."""
+    cluster = installation.cluster
+    (drum,) = cluster.rows("select id from register_drum where tag = 'MQ-064'")[0]
+    cluster.rows(
+        "create function dawdle() returns trigger language plpgsql as $$ begin perform pg_sleep(60); return new; end $$;"
+        f"create trigger dawdle before insert on bench_job for each row when (new.drum_id = {drum}) execute function dawdle()"
+    )
+    try:
+        refused_within(Device(impatient.url), 20, "MQ-064")
+    finally:
+        cluster.rows("drop function dawdle cascade")
+
+
+def test_one_job_started_eight_times_at_once_is_one_job(server: Server, installation: Installation) -> None:
+    """A device whose answers were lost asks again, on several connections: before, seven of eight were refused."""
+    body = {"id": str(uuid.uuid4()), "tag": "MQ-069", "work": "settling-check", "part": "batter"}
+    devices = [Device(server.url) for _ in range(8)]
+    together = threading.Barrier(8)
+
+    def start(device: Device) -> tuple[str, int]:
+        together.wait()
+        job = device.call("POST", "/api/bench/jobs", body)
+        return job["id"], job["last_seq"]
+
+    with ThreadPoolExecutor(8) as hands:
+        answers = list(hands.map(start, devices))
+    assert answers == [answers[0]] * 8
+    assert answers[0][0] == body["id"]
+    assert installation.cluster.rows(
+        "select count(*) from bench_job j join register_drum d on d.id = drum_id where tag = 'MQ-069' and j.state = 'open'"
+    ) == [["1"]]

@@ -6,8 +6,11 @@ import os
 import signal
 import socket
 import subprocess
+import sys
+import time
 import urllib.request
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 
@@ -23,13 +26,11 @@ def _as_in_a_terminal() -> None:
 class Started:
     """`./start`, in a session of its own as a terminal has one."""
 
-    def __init__(self, cluster: dict[str, str]) -> None:
+    def __init__(self, settings: dict[str, str], *options: str) -> None:
         self.port = free_port()
-        env = {**os.environ, **cluster}
-        for name in ("RT_DATABASE_URL", "RT_BACKUP_URL", "RT_DEMO", "RT_SECRET_KEY"):
-            env.pop(name, None)
+        env = {key: value for key, value in os.environ.items() if not key.startswith("RT_")} | settings
         self.process = subprocess.Popen(
-            ["./start", "--no-demo", "--port", str(self.port), "--workers", "1"],
+            ["./start", "--no-demo", "--port", str(self.port), "--workers", "1", *options],
             cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True,
             preexec_fn=_as_in_a_terminal,
         )  # fmt: skip
@@ -81,3 +82,74 @@ def test_a_second_start_that_ends_leaves_the_first_its_database(cluster: dict[st
     assert of_group(first.process.pid) == []
     assert not answers(first.port)
     assert not answers(int(cluster["RT_PGPORT"]))
+
+
+def test_a_copy_is_made_while_it_runs(cluster: dict[str, str], tmp_path: Path) -> None:
+    """The first after a while, the next a day later; none at all when it is not wanted or the database is one's own."""
+    settings = {**cluster, "RT_COPY_WAIT_S": "1", "RT_COPIES": str(tmp_path / "copies")}
+    started = Started(settings)
+    started.ready()
+
+    def made() -> list[Path]:
+        return sorted((tmp_path / "copies").glob("red-tally-*.tar"))
+
+    end = time.monotonic() + 120
+    while not made() and time.monotonic() < end:
+        time.sleep(0.2)
+    assert len(made()) == 1
+    env = {key: value for key, value in os.environ.items() if not key.startswith("RT_")} | cluster
+    checked = subprocess.run(
+        ["tools/restore", str(made()[0]), "--check"], cwd=ROOT, env=env, capture_output=True, text=True
+    )
+    assert checked.returncode == 0, checked.stderr
+    # Asked again every second, it keeps to one a day.
+    assert (
+        subprocess.run(
+            ["pgrep", "-s", str(started.process.pid), "-f", "sleep 1|manage.py backup"], capture_output=True
+        ).returncode
+        == 0
+    )
+    assert started.end(signal.SIGINT) == 0
+    assert of_group(started.process.pid) == []
+    assert len(made()) == 1
+
+
+def test_what_is_there_is_set_aside_when_a_backup_comes_back(cluster: dict[str, str], tmp_path: Path) -> None:
+    """Documented in docs/running.md: into our own cluster while it holds a record book."""
+    env = {key: value for key, value in os.environ.items() if not key.startswith("RT_")} | cluster
+
+    def run(*words: str, ok: bool = True) -> str:
+        ran = subprocess.run(words, cwd=ROOT, env=env, capture_output=True, text=True)
+        assert (ran.returncode == 0) is ok, ran.stdout + ran.stderr
+        return ran.stdout + ran.stderr
+
+    def names() -> list[str]:
+        return run("tools/pg", "psql", "-Atc", "select name from workshops_workshop order by name").split()
+
+    def add(name: str) -> None:
+        url = run("tools/pg", "url").strip()
+        command = [
+            sys.executable,
+            "server/manage.py",
+            "shell",
+            "-c",
+            f"from apps.workshops.names import make_workshop; make_workshop({name!r})",
+        ]
+        subprocess.run(command, cwd=ROOT, env=env | {"RT_DATABASE_URL": url, "RT_SECRET_KEY": "aside"}, check=True)
+
+    run("./start", "--setup", "--no-demo")
+    run("tools/pg", "start")
+    add("First")
+    run("tools/backup", str(tmp_path / "all.tar"))
+    add("Second")
+    assert names() == ["First", "Second"]
+    refused = run("tools/restore", str(tmp_path / "all.tar"), ok=False)
+    assert "--set-aside" in refused
+    assert names() == ["First", "Second"]
+    said = run("tools/restore", str(tmp_path / "all.tar"), "--set-aside")
+    assert names() == ["First"]
+    databases = run(
+        "tools/pg", "psql", "-Atc", "select datname from pg_database where datname like 'redtally%'"
+    ).split()
+    (aside,) = [name for name in databases if name != "redtally"]
+    assert aside in said

@@ -80,6 +80,7 @@ class Browser:
         microphone: Path | None = None,
         microphone_refused: bool = False,
         called: str = "",
+        trusts: str = "",
     ) -> None:
         self.base, self.profile = base, profile or tempfile.mkdtemp(prefix="red-tally-chromium-")
         options = webdriver.ChromeOptions()
@@ -88,10 +89,10 @@ class Browser:
             options.add_argument(flag)
         for flag in _ears(microphone, microphone_refused):
             options.add_argument(flag)
-        if (
-            called
-        ):  # a name of this machine on the network, to which browsers do not extend the trust they give to loopback
+        if called:  # a name of this machine on the network; browsers do not trust it as they do loopback
             options.add_argument(f"--host-resolver-rules=MAP {called} 127.0.0.1")
+        if trusts:  # the one server key, by its hash: as a device does that was told to trust the shop's certificate
+            options.add_argument(f"--ignore-certificate-errors-spki-list={trusts}")
         options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
         self.size(width, height)
@@ -230,7 +231,7 @@ class Browser:
             kept = {key: cookie[key] for key in ("name", "value", "path", "httpOnly")}
             self.driver.execute_cdp_cmd("Network.setCookie", {"url": self.base, **kept})
         self.go("/")
-        self.until("a page", lambda: "Demo accounts" in self.text() or self.all("nav[aria-label=Views]"))
+        self.until("a page", lambda: "Sign in" in self.text() or self.all("nav[aria-label=Views]"))
         if not self.all("nav[aria-label=Views]"):
             self.write("Name", username)
             self.write("Password", password)

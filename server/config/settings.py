@@ -22,6 +22,10 @@ DEMO = _flag("RT_DEMO")
 ALLOWED_HOSTS = os.environ.get("RT_ALLOWED_HOSTS", "127.0.0.1,localhost,[::1],testserver").split(",")
 CSRF_TRUSTED_ORIGINS = [each for each in os.environ.get("RT_TRUSTED_ORIGINS", "").split(",") if each]
 BEHIND_TLS = _flag("RT_BEHIND_TLS")
+HTTPS_PORT = int(
+    os.environ.get("RT_HTTPS_PORT", "0")
+)  # of our own relay; plain http then shows the way there and nothing else
+AUTHORITY = Path(os.environ.get("RT_AUTHORITY", ""))
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -49,6 +53,7 @@ MIDDLEWARE = [
     "django.middleware.gzip.GZipMiddleware",
     "config.one_shape.one_error_shape",
     "config.middleware.content_security_policy",
+    *(["config.plain_http.way_to_https"] if HTTPS_PORT else []),
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
@@ -113,7 +118,7 @@ SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
 CSRF_COOKIE_SAMESITE = "Lax"
 CSRF_FAILURE_VIEW = "config.one_shape.page_is_stale"
-SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = BEHIND_TLS
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = BEHIND_TLS or bool(HTTPS_PORT)
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if BEHIND_TLS else None
 SECURE_HSTS_SECONDS = 31_536_000 if BEHIND_TLS else 0
 SECURE_CONTENT_TYPE_NOSNIFF = True

@@ -2,16 +2,18 @@
 
 Gunicorn starts, watches and replaces the processes; inside each, Waitress reads and writes the sockets in one loop and runs the app in
 threads. What is added to it here: a time limit on a request that does not come to its end, a limit on connections from one address, the
-one error shape, and a thread for `/healthz` alone, whatever the others wait for.
+one error shape, a thread for `/healthz` alone, whatever the others wait for, and a socket on which `config.relay` says who is connected.
 """
 
 from __future__ import annotations
 
 import json
 import os
+import socket
 import sys
 import time
 from collections import Counter
+from ipaddress import ip_address
 from types import FrameType
 from typing import Any, Final
 
@@ -19,6 +21,7 @@ from gunicorn.workers.base import Worker
 from waitress import wasyncore
 from waitress.adjustments import Adjustments
 from waitress.channel import HTTPChannel
+from waitress.parser import HTTPRequestParser
 from waitress.server import TcpWSGIServer
 from waitress.task import ErrorTask, ThreadedTaskDispatcher
 
@@ -35,6 +38,8 @@ MOST_BODY: Final = 66 * 1024 * 1024
 """A little more than the largest recording that is taken, which the app refuses in words of its own."""
 MOST_HEADER: Final = 32 * 1024
 STOP_S: Final = 20
+LONGEST_INTRODUCTION: Final = 107
+"""PROXY protocol, version 1, section 2.1."""
 
 
 class _Refusal(ErrorTask):
@@ -51,13 +56,44 @@ class _Refusal(ErrorTask):
         self.write(body)
 
 
+class _SecureRequest(HTTPRequestParser):
+    """What came in over https."""
+
+    def parse_header(self, header_plus: bytes) -> None:
+        super().parse_header(header_plus)
+        self.url_scheme = "https"
+
+
 class _Channel(HTTPChannel):
-    """One connection; knows since when a request has been coming in."""
+    """One connection; knows since when a request has been coming in, and from whom."""
 
     error_task_class = _Refusal
     began: float | None = None
+    introduction: bytes | None = None
+    """Of one handed on by the relay: what has come of the line that says from whom."""
+
+    def introduced(self, data: bytes) -> bytes:
+        """Take in the relay's line; what follows it."""
+        line, ended, rest = ((self.introduction or b"") + data).partition(b"\r\n")
+        self.introduction = None if ended else line
+        if ended:
+            word, _, sender, _, port, _ = line.decode("ascii", "replace").split(" ")
+            if word != "PROXY":
+                raise ValueError(word)
+            self.addr = (str(ip_address(sender)), int(port))
+            self.parser_class = _SecureRequest
+            self.server.count(self)
+        elif len(line) > LONGEST_INTRODUCTION:
+            raise ValueError("no end")
+        return rest
 
     def received(self, data: bytes) -> bool:
+        if self.introduction is not None:
+            try:
+                data = self.introduced(data)
+            except ValueError:
+                self.will_close = True
+                return False
         taken = bool(super().received(data))
         self.began = None if self.request is None else (self.began or time.time())
         return taken
@@ -86,8 +122,36 @@ class _Server(TcpWSGIServer):
         newest = next(reversed(self.active_channels.values()), None)
         if newest is None or newest.addr[0] == self.adj.trusted_proxy:
             return
+        self.count(newest)
+
+    def count(self, newest: _Channel) -> None:
+        """One more from this address; one too many is closed."""
         if Counter(each.addr[0] for each in self.active_channels.values())[newest.addr[0]] > MOST_FROM_ONE:
             newest.will_close = True
+
+
+class _RelayedChannel(_Channel):
+    """One connection that the relay hands on: it begins with the line that says from whom."""
+
+    introduction = b""
+
+
+class _RelayServer(_Server):
+    """On a socket of this machine that its owner alone can reach."""
+
+    channel_class = _RelayedChannel
+
+    def getsockname(self) -> tuple[str, str]:
+        return ("unix", "")
+
+    def set_socket_options(self, conn: socket.socket) -> None:
+        """There are none to set."""
+
+    def fix_addr(self, addr: object) -> tuple[str, int]:
+        return ("", 0)
+
+    def handle_accept(self) -> None:
+        TcpWSGIServer.handle_accept(self)  # counted once it is known from whom
 
 
 class BufferedWorker(Worker):
@@ -107,14 +171,15 @@ class BufferedWorker(Worker):
         }
         if proxy := os.environ.get("RT_PROXY", ""):
             settings |= {"trusted_proxy": proxy, "trusted_proxy_headers": {"x-forwarded-for", "x-forwarded-proto"}}
-        adjustments = Adjustments(sockets=[each.sock for each in self.sockets], **settings)
+        adjustments, listeners = Adjustments(**settings), [each.sock for each in self.sockets]
         dispatcher = ThreadedTaskDispatcher()
         sockets: dict[int, Any] = {}
         dispatcher.set_thread_count(adjustments.threads)
         servers = [
-            _Server(self.wsgi, sockets, True, sock, dispatcher=dispatcher, adj=adjustments, bind_socket=False,
-                    sockinfo=(sock.family, sock.type, sock.proto, sock.getsockname()))
-            for sock in adjustments.sockets
+            (_RelayServer if sock.family == socket.AF_UNIX else _Server)(
+                self.wsgi, sockets, True, sock, dispatcher=dispatcher, adj=adjustments, bind_socket=False,
+                sockinfo=(sock.family, sock.type, sock.proto, sock.getsockname()))
+            for sock in listeners
         ]  # fmt: skip
         while self.alive and self.ppid == os.getppid():
             self.notify()
