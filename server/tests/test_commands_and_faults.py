@@ -26,11 +26,11 @@ class TestAddWorkshop:
             "add_workshop", more.pop("name", "Lock Keepers"), user=more.pop("user", "wim"), shown="Wim Daal", **more
         )
 
-    def test_it_has_a_first_technician_who_can_sign_in(self, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
+    def test_it_has_a_first_owner_who_can_sign_in(self, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
         self.make(monkeypatch)
         status, answer = Api(None)("POST", "/session", {"username": "wim", "password": "neap-tide-at-nine"})
         assert (status, answer["workshop"]["name"]) == (200, "Lock Keepers")
-        assert Membership.objects.get().role == "technician"
+        assert Membership.objects.get().role == "owner"
 
     def test_it_is_empty_and_apart(self, house: House, monkeypatch: pytest.MonkeyPatch) -> None:
         self.make(monkeypatch)

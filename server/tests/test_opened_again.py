@@ -82,7 +82,7 @@ def test_where_something_was_built_on_it_it_stays_closed_and_says_what(hands: Ha
     assert stands() == was
 
 
-def test_after_a_day_and_by_others_it_stays_closed(hands: Hands, house: House, closed: str) -> None:
+def test_after_a_day_and_by_others_it_stays_closed_but_an_owner_may(hands: Hands, house: House, closed: str) -> None:
     from django.contrib.auth.models import User
 
     from apps.workshops.models import Membership
@@ -93,8 +93,13 @@ def test_after_a_day_and_by_others_it_stays_closed(hands: Hands, house: House, c
     status, answer = Api(bo)("POST", f"/bench/jobs/{hands.job}/open-again")
     assert (status, answer["code"]) == (403, "not_yours")
     assert "technician of wharf closed this job" in answer["message"]
+    bo.role = "owner"
+    bo.save()
     Job.objects.filter(pk=hands.job).update(closed_at=timezone.now() - timedelta(hours=25))
     assert again(hands)[1]["code"] == "too_late"
+    assert Api(bo)("POST", f"/bench/jobs/{hands.job}/open-again")[1]["code"] == "too_late"
+    Job.objects.filter(pk=hands.job).update(closed_at=timezone.now() - timedelta(hours=23))
+    assert Api(bo)("POST", f"/bench/jobs/{hands.job}/open-again")[0] == 204
 
 
 def test_while_another_job_is_in_hand_it_stays_closed(hands: Hands, house: House, closed: str) -> None:

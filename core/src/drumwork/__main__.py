@@ -6,14 +6,27 @@ import argparse
 import sys
 from collections.abc import Sequence
 
-from drumwork.commands import clear, film, listen, pattern, pitch, rope, settle, simulate, twoheads, work
+from drumwork.commands import (
+    clear,
+    film,
+    findings,
+    listen,
+    pattern,
+    pitch,
+    rope,
+    settle,
+    simulate,
+    twoheads,
+    verdict,
+    work,
+)
 from drumwork.errors import DrumworkError
 
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="drumwork", description="Computation for drum work.")
     verbs = parser.add_subparsers(dest="verb", required=True)
-    for module in (pattern, pitch, film, twoheads, settle, clear, listen, simulate, rope, work):
+    for module in (pattern, pitch, film, twoheads, settle, clear, listen, simulate, rope, work, findings, verdict):
         module.add(verbs)
     return parser
 

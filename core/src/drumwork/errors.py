@@ -10,6 +10,7 @@ __all__ = [
     "BadLayout",
     "BadPattern",
     "BadQuantity",
+    "BadRequest",
     "BadSound",
     "DrumworkError",
     "TooFewReadings",
@@ -60,6 +61,12 @@ class BadEvent(DrumworkError):
     """A bench event that does not fit the job it was sent to."""
 
     code = "bad_event"
+
+
+class BadRequest(DrumworkError):
+    """A request that is no JSON, or lacks or misspells a field."""
+
+    code = "bad_request"
 
 
 class BadSound(DrumworkError):

@@ -39,7 +39,7 @@ class _Technician(_Member):
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Membership | None:
         found = super().authenticate(request, key)
-        if found is not None and found.role != Membership.Role.TECHNICIAN:
+        if found is not None and not found.may_change:
             raise PermissionDenied
         return found
 

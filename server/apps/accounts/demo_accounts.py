@@ -16,7 +16,7 @@ class Account(NamedTuple):
 
 
 ACCOUNTS = (
-    Account("ines", "Ines Calloway", "technician"),
+    Account("ines", "Ines Calloway", "owner"),
     Account("bram", "Bram Oakes", "technician"),
     Account("della", "Della Marsh", "viewer"),
 )

@@ -34,7 +34,7 @@ def reopen(job_id: uuid.UUID, member: Membership) -> None:
     Raises
     ------
     Refused
-        to anyone but who closed it, after a day, when something was built on it since, or while another job about the same part is in hand.
+        to anyone but who closed it and an owner, after a day, when something was built on it since, or while another job about the same part is in hand.
     """
     job = Job.objects.select_for_update(of=("self",)).select_related("drum", "workshop").get(pk=job_id)
     if job.state == Job.State.OPEN:
@@ -47,8 +47,12 @@ def reopen(job_id: uuid.UUID, member: Membership) -> None:
             "A job can be opened again for a day. What the history says can be corrected: open its line there.",
         )
     close = _closed_by(job)
-    if close.by_id != member.user_id:
-        raise Refused("not_yours", f"{close.by_name} closed this job, and can open it again.", 403)
+    if close.by_id != member.user_id and member.role != Membership.Role.OWNER:
+        raise Refused(
+            "not_yours",
+            f"{close.by_name} closed this job, and can open it again; so can an owner of the workshop.",
+            403,
+        )
     take_back(job, job.changed)
     job.state, job.closed_at, job.changed, job.touched_at = Job.State.OPEN, None, {}, timezone.now()
     take_back_close(job, member, close)

@@ -66,7 +66,7 @@ class Builder:
     def __init__(self, workshop: Workshop, now: datetime) -> None:
         self.workshop, self.now = workshop, now
         self.random = random.Random(s.SEED)
-        self.people = [account.shown_name for account in ACCOUNTS if account.role == "technician"]
+        self.people = [account.shown_name for account in ACCOUNTS if account.role != "viewer"]
         self.pile = Pile()
 
     def day(self, days_ago: float, hour: int | None = None) -> datetime:

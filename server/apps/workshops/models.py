@@ -62,6 +62,7 @@ class Membership(models.Model):
     """A person's role in a workshop."""
 
     class Role(models.TextChoices):
+        OWNER = "owner"
         TECHNICIAN = "technician"
         VIEWER = "viewer"
 
@@ -72,7 +73,14 @@ class Membership(models.Model):
     keeps_sound = models.BooleanField(default=False)
 
     class Meta:
-        constraints = [models.CheckConstraint(condition=Q(role__in=["technician", "viewer"]), name="membership_role")]
+        constraints = [
+            models.CheckConstraint(condition=Q(role__in=["owner", "technician", "viewer"]), name="membership_role")
+        ]
+
+    @property
+    def may_change(self) -> bool:
+        """Whether this person works here; a viewer only looks."""
+        return self.role in (self.Role.OWNER, self.Role.TECHNICIAN)
 
 
 class Owned(models.Model):

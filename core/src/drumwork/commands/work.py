@@ -9,9 +9,10 @@ from dataclasses import dataclass, fields
 from enum import StrEnum
 from typing import Any, get_type_hints
 
+from drumwork.commands.findings import vocabulary
 from drumwork.drums import DrumKind, Side, traits_of
 from drumwork.errors import BadEvent, BadFinding, UnknownWork
-from drumwork.findings import FINDINGS, Place, finding, findings_for, require_place
+from drumwork.findings import FINDINGS, Place, finding, require_place
 from drumwork.procedures.catalogue import CATALOGUE, work_named
 from drumwork.quantities.turns import parse_turns
 from drumwork.rods.layout import RodLayout
@@ -227,17 +228,7 @@ def _words(args: argparse.Namespace) -> None:
         "tags": list(TAGS),
         "cautions": dict(CAUTIONS),
         "schools": {name: [str(one) for one in of] for name, of in _SCHOOLS.items()},
-        "findings": [
-            {
-                "id": each.id,
-                "where": each.where.value,
-                "words": each.words,
-                "answer": each.answer,
-                "follow": each.follow.value,
-                "kinds": [kind.value for kind in DrumKind if each in findings_for(kind)],
-            }
-            for each in FINDINGS.values()
-        ],
+        "findings": vocabulary(),
     }
     if args.json:
         print(json.dumps(answer, ensure_ascii=False))

@@ -21,14 +21,18 @@ from apps.workshops.scope import enter_workshop
 
 
 class Command(BaseCommand):
-    help = "Make a workshop with a first technician, or with --join add a member to one that is there. The password is asked for, or read from RT_NEW_PASSWORD."
+    help = "Make a workshop with its owner, or with --join add a member to one that is there. The password is asked for, or read from RT_NEW_PASSWORD."
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         parser.add_argument("name", help="the workshop's name")
         parser.add_argument("--user", required=True, help="name to sign in with")
         parser.add_argument("--shown", required=True, help="name shown in the history")
         parser.add_argument("--join", action="store_true", help="the workshop is there already: add a member to it")
-        parser.add_argument("--role", choices=Membership.Role.values, default=Membership.Role.TECHNICIAN)
+        parser.add_argument(
+            "--role",
+            choices=Membership.Role.values,
+            help="without it the owner of a new workshop, a technician of one that is there",
+        )
 
     @transaction.atomic
     def handle(self, *args: Any, **options: Any) -> None:
@@ -44,9 +48,10 @@ class Command(BaseCommand):
         if not options["join"]:
             Place.objects.create(workshop=workshop, name="workshop")
             Owner.objects.create(workshop=workshop, name=workshop.name[:80])
+        role = options["role"] or (Membership.Role.TECHNICIAN if options["join"] else Membership.Role.OWNER)
         user = User.objects.create_user(options["user"], password=password)
-        Membership.objects.create(user=user, workshop=workshop, role=options["role"], shown_name=options["shown"])
-        self.stdout.write(f"{options['shown']} can sign in to {workshop.name} as {options['role']}.")
+        Membership.objects.create(user=user, workshop=workshop, role=role, shown_name=options["shown"])
+        self.stdout.write(f"{options['shown']} can sign in to {workshop.name} as {role}.")
 
     def _made(self, name: str) -> Workshop:
         try:
