@@ -7,6 +7,7 @@ import sys
 from collections.abc import Sequence
 
 from drumwork.commands import (
+    choose,
     clear,
     film,
     findings,
@@ -22,11 +23,13 @@ from drumwork.commands import (
 )
 from drumwork.errors import DrumworkError
 
+VERBS = (pattern, pitch, film, twoheads, settle, clear, listen, simulate, rope, work, findings, verdict, choose)
+
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="drumwork", description="Computation for drum work.")
     verbs = parser.add_subparsers(dest="verb", required=True)
-    for module in (pattern, pitch, film, twoheads, settle, clear, listen, simulate, rope, work, findings, verdict):
+    for module in VERBS:
         module.add(verbs)
     return parser
 

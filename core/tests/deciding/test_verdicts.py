@@ -285,8 +285,8 @@ class TestWhichHead:
 
 def test_what_would_change_it_is_said() -> None:
     said = {(each.part, each.if_words): each.verdict for each in decide(drum(RACK, [Seen("dents", 2)])).would_change}
-    assert said["batter", "dents worse"] is Verdict.REPLACE_NEXT
-    assert said["batter", "no dents"] is Verdict.NOTHING
+    assert said["batter", "“dents” worse"] is Verdict.REPLACE_NEXT
+    assert said["batter", "without “dents”"] is Verdict.NOTHING
 
 
 def test_what_a_drum_cannot_have_is_refused_in_words() -> None:

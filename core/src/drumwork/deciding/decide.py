@@ -112,9 +112,9 @@ def _otherwise(drum: Drum) -> Iterator[tuple[str, Drum]]:
     for part, seen in places:
         for number, each in enumerate(seen):
             rest = (*seen[:number], *seen[number + 1 :])
-            yield f"no {each.row.words}", _with(drum, part, rest)
+            yield f"without “{each.row.words}”", _with(drum, part, rest)
             if each.row.degrees and each.degree < 3:
-                yield f"{each.row.words} worse", _with(drum, part, (*rest, replace(each, degree=each.degree + 1)))
+                yield f"“{each.row.words}” worse", _with(drum, part, (*rest, replace(each, degree=each.degree + 1)))
 
 
 def _with(drum: Drum, part: str, seen: tuple[Seen, ...]) -> Drum:
