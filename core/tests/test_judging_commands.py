@@ -1,4 +1,4 @@
-"""`findings`, `verdict` and `choose` as others read them: JSON in, JSON out, one line where something is wrong; the examples of the pages in docs/."""
+"""`findings`, `verdict`, `choose`, `kit-plan` and `callout` as others read them: JSON in, JSON out, one line where something is wrong; the examples of the pages in docs/."""
 
 from __future__ import annotations
 
@@ -46,7 +46,7 @@ def test_the_vocabulary(capsys: pytest.CaptureFixture[str]) -> None:
     assert "tear-at-hoop\thead\t" in capsys.readouterr().out
 
 
-@pytest.mark.parametrize("verb", ["verdict", "choose"])
+@pytest.mark.parametrize("verb", ["verdict", "choose", "kit-plan", "callout"])
 def test_the_example_of_its_page_holds(say: Said, verb: str) -> None:
     request, answer = re.findall(r"```json\n(.*?)```", (DOCS / f"{verb}.md").read_text(encoding="utf-8"), re.S)
     assert say(verb, request) == json.loads(answer)
@@ -118,6 +118,15 @@ def test_a_choice_has_the_promised_shape(say: Said) -> None:
         ("choose", {"drum": {"kind": "snare"}, "now": {"plies": 1, "mil": "thick"}}, "mil"),
         ("choose", {"drum": {"kind": "snare", "diameter_in": 1e9}}, "diameter_in"),
         ("choose", {"drum": {"kind": "snare"}, "side": "left"}, "side"),
+        ("kit-plan", {}, "1 to 40 drums"),
+        ("kit-plan", {"drums": [{"id": "a", "now_cents": "low"}]}, "drums[0].now_cents"),
+        ("kit-plan", {"drums": [{"id": "a", "now_cents": 0, "lowest_cents": 0, "highest_cents": 1}], "wish": {"fixed": [{"id": "a", "cents": 0.5}]}}, "whole number"),
+        ("kit-plan", {"drums": [], "wish": {"apart": {"at_least": 5, "against": ["A"]}}}, "against"),
+        ("callout", {}, "minutes"),
+        ("callout", {"minutes": -3}, "minutes"),
+        ("callout", {"minutes": 5, "tasks": [{"id": "a", "minutes": 1, "worth": 1, "after": "b"}]}, "give a list"),
+        ("callout", {"minutes": 5, "tasks": [{"id": "a", "minutes": 1, "worth": 1, "after": ["b"]}]}, "no task of this call-out"),
+        ("callout", {"minutes": 5, "parts": {"rod": -1}}, "parts.rod"),
     ],
 )  # fmt: skip
 def test_what_is_wrong_is_said_in_one_line(say: Said, verb: str, given: Any, words: str) -> None:
@@ -129,13 +138,13 @@ def test_what_is_wrong_is_said_in_one_line(say: Said, verb: str, given: Any, wor
 
 JSON = st.recursive(
     st.none() | st.booleans() | st.integers(-5, 50) | st.floats() | st.sampled_from(["snare", "batter", "dents", "rod-missing", "bed", "", "\x00"]),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.sampled_from(["drum", "kind", "heads", "batter", "findings", "id", "degree", "place", "wires", "hardware", "going_out", "use", "sound", "needs", "now", "mil", "plies"]), inner, max_size=5),
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.sampled_from(["drum", "kind", "heads", "batter", "findings", "id", "degree", "place", "wires", "hardware", "going_out", "use", "sound", "needs", "now", "mil", "plies", "drums", "now_cents", "wish", "steps", "apart", "minutes", "tasks", "worth", "after", "uses", "parts"]), inner, max_size=5),
     max_leaves=25,
 )  # fmt: skip
 
 
 @settings(suppress_health_check=[HealthCheck.function_scoped_fixture])
-@given(JSON, st.sampled_from(["verdict", "choose"]))
+@given(JSON, st.sampled_from(["verdict", "choose", "kit-plan", "callout"]))
 def test_nothing_brings_it_down(
     monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str], told: Any, verb: str
 ) -> None:
@@ -143,6 +152,14 @@ def test_nothing_brings_it_down(
     monkeypatch.setattr("sys.stdin", io.StringIO(text))
     assert main([verb]) in (0, 2)
     capsys.readouterr()
+
+
+def test_nothing_to_do_and_no_time(say: Said) -> None:
+    assert say("callout", {"minutes": 0}) == {"order": [], "worth": 0, "bound": 0, "proved": True, "spare_minutes": 0}
+    alone = {"id": "a", "now_cents": 1200, "lowest_cents": 1000, "highest_cents": 1400}
+    assert say("kit-plan", {"drums": [alone], "wish": {}})["targets"] == {"a": 1200}
+    cannot = say("kit-plan", {"drums": [alone], "wish": {"fixed": [{"id": "a", "cents": 2000}]}})
+    assert (cannot["targets"], cannot["impossible"]) == ({}, ["fixed: a"])
 
 
 def test_verdict_words_are_those_of_the_page() -> None:

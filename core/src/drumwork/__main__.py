@@ -7,10 +7,12 @@ import sys
 from collections.abc import Sequence
 
 from drumwork.commands import (
+    callout,
     choose,
     clear,
     film,
     findings,
+    kit_plan,
     listen,
     pattern,
     pitch,
@@ -23,7 +25,23 @@ from drumwork.commands import (
 )
 from drumwork.errors import DrumworkError
 
-VERBS = (pattern, pitch, film, twoheads, settle, clear, listen, simulate, rope, work, findings, verdict, choose)
+VERBS = (
+    pattern,
+    pitch,
+    film,
+    twoheads,
+    settle,
+    clear,
+    listen,
+    simulate,
+    rope,
+    work,
+    findings,
+    verdict,
+    choose,
+    kit_plan,
+    callout,
+)
 
 
 def _parser() -> argparse.ArgumentParser:
