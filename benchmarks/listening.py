@@ -13,12 +13,14 @@ from dataclasses import replace
 
 import numpy as np
 
+from benchmarks import judging_taps
 from benchmarks.listening_order import measure
 from benchmarks.listening_sounds import KINDS, HeardTap, make_coupled, make_other, make_tap
-from drumwork.listening import Status, TapContext, TapReading, listen_to_tap
+from drumwork.listening import Status, TapContext, TapReading, listen_to_tap, usual_edge_hz
 from drumwork.quantities import Length
 
 GROSS_CENTS = 50.0
+JUDGED = ("expected", "expected, centre", "size", "size, centre")
 
 
 def contexts(tap: HeardTap) -> dict[str, TapContext]:
@@ -96,6 +98,36 @@ def measure_coupled(taps: int, seed: int) -> None:
             line(f"other {'rings' if rings else 'muted'}, {known}", errors, refused, doubted)
 
 
+def measure_judged(taps: int, seed: int) -> None:
+    """A simulator that shares nothing with the engine; what is refused counts as gross."""
+    print(f"{taps} taps each of a simulator that shares nothing with the engine; refused counts as gross")
+    for trouble, known in (
+        *(("", known) for known in JUDGED),
+        ("bounce", "expected"),
+        ("clipped", "expected"),
+        ("hum", "expected"),
+    ):
+        errors, told = [], dict.fromkeys(Status, 0)
+        for number in range(seed, seed + taps):
+            tap = judging_taps.make_tap(number, trouble)
+            width = Length.from_inches(tap.inches)
+            size = TapContext(diameter=width, usual_hz=usual_edge_hz(width, tap.kind))
+            context = replace(
+                size,
+                expect_hz=tap.told_hz if "expected" in known else None,
+                centre_hz=tap.centre_hz if "centre" in known else None,
+            )
+            reading = listen_to_tap(tap.samples, tap.rate, context)
+            told[reading.status] += 1
+            errors.append(tap.error_cents(reading.hz) if reading.hz else math.inf)
+        found = np.array(errors)
+        read = found[np.isfinite(found)]
+        print(
+            f"{trouble or 'plain'}, {known:18} median {np.median(read):6.2f}, 95th {np.percentile(read, 95):7.1f} cents; gross {(found > GROSS_CENTS).mean():.1%}; "
+            + ", ".join(f"{status.value} {count}" for status, count in told.items())
+        )
+
+
 def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--taps", type=int, default=400)
@@ -136,6 +168,7 @@ def main() -> None:
         f"no taps: {np.mean(every):.1%} of {len(every)} refused; "
         + ", ".join(f"{kind} {np.mean(found):.0%}" for kind, found in kinds.items())
     )
+    measure_judged(args.taps // 2, args.seed)
     measure_coupled(args.taps // 2, args.seed)
     measure(args.rounds, args.seed)
 

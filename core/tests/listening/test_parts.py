@@ -101,10 +101,11 @@ class TestPartials:
         assert min(abs(each.hz - 200) for each in find_partials(sound, RATE, 1.0, near_hz=204)) < 0.3
 
 
-def family(edge: float, levels: dict[tuple[int, int], float]) -> list[Partial]:
+def family(edge: float, levels: dict[tuple[int, int], float], decay_db_s: float = 60.0) -> list[Partial]:
     """Partials of an ideal film (DLMF §10.21) whose (1,1) pair lies at `edge`."""
     return [
-        Partial(edge * BESSEL_ZEROS[mode] / BESSEL_ZEROS[1, 1], level, 60.0, 0.01) for mode, level in levels.items()
+        Partial(edge * BESSEL_ZEROS[mode] / BESSEL_ZEROS[1, 1], level, decay_db_s, 0.01)
+        for mode, level in levels.items()
     ]
 
 
@@ -168,10 +169,11 @@ class TestWhatIsUsual:
         """Common practice, no source: snares are kept higher and bass drums lower than toms of their size."""
         fourteen = Length.from_inches(14)
         assert usual_edge_hz(fourteen, "bass") < usual_edge_hz(fourteen) < usual_edge_hz(fourteen, "snare")
-        assert usual_edge_hz(fourteen) == pytest.approx(2 * usual_edge_hz(Length.from_inches(28)))
+        assert usual_edge_hz(fourteen) > 2 * usual_edge_hz(Length.from_inches(28))  # large ones are kept slacker
 
     def test_decides_between_two_families_where_nothing_else_is_known(self) -> None:
-        low, high = family(150.0, {(1, 1): 0, (2, 1): -6}), family(310.0, {(1, 1): -1, (2, 1): -7})
+        """The lower one is a head that is held: it dies sooner."""
+        low, high = family(150.0, {(1, 1): 0, (2, 1): -6}, 120.0), family(310.0, {(1, 1): -1, (2, 1): -7})
         both = sorted([*low, *high], key=lambda each: -each.level_db)
         assert choose_partial(both, TapContext(usual_hz=150))[0].hz == pytest.approx(150, rel=0.01)
         assert choose_partial(both, TapContext(usual_hz=310))[0].hz == pytest.approx(310, rel=0.01)

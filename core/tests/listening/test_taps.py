@@ -142,19 +142,33 @@ class TestRefusals:
         knock = noise(3, 1.0) * np.exp(-np.clip(t - 0.3, 0, None) / 0.006) * (t > 0.3)
         assert self.refused(knock)
 
-    def test_two_hits(self) -> None:
+    @pytest.mark.parametrize("after_s", [0.12, 0.2])
+    def test_after_a_second_hit_what_follows_is_read_and_doubted(self, after_s: float) -> None:
+        sound = tap_of()
+        twice = sound.copy()
+        twice[int(after_s * RATE) :] += sound[: -int(after_s * RATE)]
+        reading = listen_to_tap(twice, RATE, EXPECT)
+        assert (reading.status, off_cents(reading, 190.0) < 8) == (Status.FLAG, True)
+        assert "hit twice" in reading.reason
+
+    def test_two_hits_with_too_little_after_them(self) -> None:
         sound = tap_of()
         twice = sound.copy()
         twice[int(0.2 * RATE) :] += sound[: -int(0.2 * RATE)]
-        assert "two hits" in self.refused(twice)
+        assert "two hits" in self.refused(twice[: int(0.45 * RATE)])
 
     def test_a_plucked_note_of_whole_multiples(self) -> None:
         t = np.arange(int(1.2 * RATE)) / RATE
         note = sum(np.sin(2 * np.pi * 196 * k * t) / k for k in range(1, 8)) * np.exp(-3 * t)
         assert "multiples" in self.refused(np.concatenate([noise(1, 0.1, 1e-4), 0.1 * note]))
 
-    def test_sound_clipped_well_into_the_ring(self) -> None:
-        assert "clipped" in self.refused(np.clip(tap_of(snr_db=70) * 12, -0.6, 0.6))
+    def test_sound_clipped_well_into_the_ring_is_read_from_where_it_is_whole(self) -> None:
+        reading = listen_to_tap(np.clip(tap_of(snr_db=70) * 12, -0.6, 0.6), RATE, EXPECT)
+        assert (reading.status, off_cents(reading, 190.0) < 8) == (Status.FLAG, True)
+        assert "clipped" in reading.reason
+
+    def test_sound_clipped_to_its_end(self) -> None:
+        assert "clipped" in self.refused(np.clip(tap_of(snr_db=70) * 12, -0.6, 0.6)[: int(0.5 * RATE)])
 
     def test_a_clipped_stroke_alone_is_forgiven_but_said(self) -> None:
         sound = tap_of(snr_db=70)

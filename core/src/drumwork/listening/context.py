@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
@@ -11,9 +12,12 @@ from drumwork.quantities import Length
 
 __all__ = ["TapContext", "Where", "usual_edge_hz"]
 
-HZ_INCHES: Final = 2900.0
-"""Edge pitch times diameter in inches of drums as they are usually kept; our own rough middle."""
-OF_KIND: Final = {"snare": 1.4, "bass": 0.6}
+USUAL_HZ: Final = 270.0
+USUAL_INCHES: Final = 10.0
+FALLS_WITH: Final = 1.3
+"""Edge pitch of toms as they are usually kept: about 270 Hz at 10 inches, falling with the 1.3th power of the width, since large drums are kept slacker.
+Common practice, no source."""
+OF_KIND: Final = {"snare": 1.75, "bass": 0.8}
 """Against that middle: common practice, no source."""
 
 
@@ -61,4 +65,4 @@ class TapContext:
 
 def usual_edge_hz(diameter: Length, kind: str = "") -> float:
     """About what an edge tap reads on a drum of this size; `kind` is snare, bass, or anything else for a tom."""
-    return HZ_INCHES / diameter.inches * OF_KIND.get(kind, 1.0)
+    return USUAL_HZ * math.pow(USUAL_INCHES / diameter.inches, FALLS_WITH) * OF_KIND.get(kind, 1.0)

@@ -10,12 +10,13 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.signal import butter, sosfilt
 
-__all__ = ["Ring", "find_ring", "find_taps"]
+__all__ = ["Ring", "find_ring", "find_taps", "loudest_stroke"]
 
 Array = NDArray[np.float64]
 
 FRAME_S: Final = 0.005
 SMOOTH_FRAMES: Final = 4
+EARLY_FRAMES: Final = 8
 START_DB: Final = 20.0  # below the peak: where the stroke begins
 OVER_ROOM_DB: Final = 6.0
 DEEP_DB: Final = 55.0
@@ -23,6 +24,7 @@ SECOND_AFTER_S: Final = 0.045
 SECOND_RISE_DB: Final = 9.0
 SECOND_LEVEL_DB: Final = -20.0
 SECOND_OVER_ROOM_DB: Final = 12.0
+STROKE_WITHIN_DB: Final = 12.0
 TAP_OVER_ROOM_DB: Final = 10.0
 TAP_WITHIN_DB: Final = 34.0  # of the loudest stroke
 
@@ -31,7 +33,9 @@ TAP_WITHIN_DB: Final = 34.0  # of the loudest stroke
 class Ring:
     """One tap in a recording: times in seconds from its start.
 
-    `attack_s` is how long it took to its loudest, `elsewhere_db` the loudest moment outside of it, `second_s` when another stroke fell into the ring, if any; `rise_db` how far the stroke rose from what was before.
+    `attack_s` is how long it took to its loudest: long also where a split pair beats. `early_db` and `early_high_db` tell a stroke from what swells:
+    the loudest of its first 40 ms against the loudest of all, and against the loudest after 60 ms, of the whole and of its high part. `elsewhere_db`
+    is the loudest moment outside of it, `again_s` when other strokes fell into the ring; `rise_db` how far the stroke rose from what was before.
     """
 
     onset_s: float
@@ -40,8 +44,10 @@ class Ring:
     room_db: float
     rise_db: float
     attack_s: float
+    early_db: float
+    early_high_db: float
     elsewhere_db: float
-    second_s: float | None
+    again_s: tuple[float, ...]
 
 
 def _frame(rate: float) -> int:
@@ -84,16 +90,20 @@ def _rises(high: Array) -> tuple[Array, Array]:
     return level, level - 10 * np.log10(before + 1e-14)
 
 
-def _second(x: Array, rate: float, onset: int, end: int) -> float | None:
-    """A steep rise of the high part within the ring."""
-    high = _stroke_levels(x, rate)
+def _again(high: Array, rate: float, onset: int, end: int) -> tuple[float, ...]:
+    """Steep rises of the high part within the ring, each once."""
     level, rise = _rises(high)
     first = level[onset : onset + 5].max(initial=-140.0)
-    room = float(np.median(high[-max(8, len(high) // 5) :]))
+    quiet = [
+        high[-max(8, len(high) // 5) :],
+        *([high[:onset]] if onset >= 8 else []),
+    ]  # a short recording ends in the ring
+    room = min(float(np.median(each)) for each in quiet)
     begin = onset + int(SECOND_AFTER_S * rate / _frame(rate))
     least = max(first + SECOND_LEVEL_DB, room + SECOND_OVER_ROOM_DB)
-    again = np.flatnonzero((level[begin:end] > least) & (rise[begin:end] > SECOND_RISE_DB))
-    return float((begin + again[0]) * _frame(rate) / rate) if len(again) else None
+    steep = begin + np.flatnonzero((level[begin:end] > least) & (rise[begin:end] > SECOND_RISE_DB))
+    firsts = steep[np.diff(steep, prepend=-9) > 1]
+    return tuple(float(frame * _frame(rate) / rate) for frame in firsts)
 
 
 def find_ring(x: Array, rate: float) -> Ring | None:
@@ -106,7 +116,7 @@ def find_ring(x: Array, rate: float) -> Ring | None:
     before = np.flatnonzero(levels[: top + 1] < peak - START_DB)
     onset = int(before[-1]) + 1 if len(before) else 0
     room = float(np.percentile(levels[:onset], 60)) if onset >= 6 else float(np.percentile(levels, 5))
-    smooth = _smooth(levels)
+    smooth, high = _smooth(levels), _stroke_levels(x, rate)
     floor = max(room + OVER_ROOM_DB, peak - DEEP_DB)
     over = np.flatnonzero(smooth[top:] < floor)
     end = top + int(over[0]) if len(over) else len(levels)
@@ -119,9 +129,24 @@ def find_ring(x: Array, rate: float) -> Ring | None:
         room_db=room,
         rise_db=rise,
         attack_s=(top - onset) * frame_s,
+        early_db=float(smooth[onset : onset + EARLY_FRAMES].max(initial=-140.0)) - float(smooth.max()),
+        early_high_db=float(
+            high[max(0, onset - 3) : onset + 5].max(initial=-140.0) - high[onset + 9 : end].max(initial=-140.0)
+        ),
         elsewhere_db=float(outside.max(initial=-140.0)),
-        second_s=_second(x, rate, onset, end),
+        again_s=_again(high, rate, onset, end),
     )
+
+
+def loudest_stroke(x: Array, rate: float) -> int:
+    """The sample near which the high part rises most steeply to something loud: a stroke, whatever hums beneath it."""
+    high = _stroke_levels(x, rate)
+    if len(high) < 8:
+        return 0
+    level, rise = _rises(high)
+    loud = level > level.max() - STROKE_WITHIN_DB
+    loud[:4] = False  # nothing was before them to rise from
+    return int(np.argmax(np.where(loud, rise, -np.inf))) * _frame(rate)
 
 
 def find_taps(x: Array, rate: float, least_apart_s: float = 0.25) -> list[float]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
@@ -13,13 +13,15 @@ from numpy.typing import NDArray
 from drumwork.listening.choose import choose_partial
 from drumwork.listening.context import TapContext, Where
 from drumwork.listening.glide import follow_glide, settle, unbend
-from drumwork.listening.onset import find_ring
+from drumwork.listening.hum import without_hum
+from drumwork.listening.onset import find_ring, loudest_stroke
 from drumwork.listening.partials import Partial, find_partials
 from drumwork.listening.prepare import Heard, prepare
 from drumwork.listening.verdict import (
     TOGETHER,
     TWO_HITS,
     alike,
+    clear_from,
     doubts_of,
     heads_together,
     other_head,
@@ -155,12 +157,14 @@ def listen_to_tap(samples: NDArray[np.floating], rate: int, context: TapContext 
     strength = 20 * math.log10(max(heard.peak, 1e-7))
     if reason := refusal_of_sound(heard):
         return _refused(reason, strength)
+    heard = replace(heard, x=without_hum(heard.x, heard.rate, loudest_stroke(heard.x, heard.rate)))
     ring = find_ring(heard.x, heard.rate)
     if ring is None:
         return _refused("too short to be a tap", strength)
     near = known.expect_hz or (known.centre_hz if known.at is Where.CENTRE else None)
-    family = _family(heard, ring.onset_s, ring.end_s, near)
-    if reason := refusal_of_ring(heard, ring, family.ringing, family.partials, family.tonal_db):
+    begins = clear_from(heard, ring)
+    family = _family(heard, begins, ring.end_s, near)
+    if reason := refusal_of_ring(heard, ring, family.ringing, family.partials, family.tonal_db, begins):
         if reason == TWO_HITS and alike(near or known.other_hz or 0.0, known):
             reason = TOGETHER  # their beats swell like a second stroke
         return _refused(reason, strength, ring.onset_s, tuple(family.partials))

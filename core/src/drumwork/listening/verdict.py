@@ -18,6 +18,7 @@ __all__ = [
     "TOGETHER",
     "TWO_HITS",
     "alike",
+    "clear_from",
     "doubts_of",
     "heads_together",
     "other_head",
@@ -31,16 +32,26 @@ SILENT: Final = 10 ** (-62 / 20)
 LEAST_RISE_DB: Final = 9.0
 SHORTEST_S: Final = 0.085
 RUMBLE_DB: Final = 9.0
-LEAST_FALL_DB: Final = 4.5
+ENVELOPE_S: Final = 0.02
+LEAST_FALL_DB: Final = 3.0
 FALL_WITHIN_S: Final = 0.30
+FALL_MOST_S: Final = 1.2
+FALL_FIRST: Final = 7  # envelope frames
+FALL_LAST: Final = 8
 CLIPPED_LATE_S: Final = 0.10
+AFTER_RAIL_S: Final = 0.005
+LEAST_AFTER_S: Final = 0.12
 HARMONIC_NEAR: Final = 0.005
 HIGHEST_ORDER: Final = 10
 FEWEST_HARMONICS: Final = 4
 SLOWEST_ATTACK_S: Final = 0.055
+EARLY_DB: Final = -4.5
+EARLY_HIGH_DB: Final = -3.5
+"""A beating pair is loudest late; but a stroke’s first 40 ms have nearly all its loudness, and its high part more than ever after."""
 ELSEWHERE_DB: Final = 11.0
 SWELL_DB: Final = 7.0
-SWELL_WITHIN_DB: Final = 9.0  # of the loudest moment: the beats of a split pair come back ever softer
+SWELL_WITHIN_DB: Final = 9.0  # of the loudest moment
+SWELL_MORE_DB: Final = 1.5
 HARD_CENTS: Final = 150.0
 WEAK_DB: Final = 8.0
 WIRES_DB: Final = -14.0
@@ -64,30 +75,38 @@ def refusal_of_sound(heard: Heard) -> str:
 
 
 def _envelope_db(x: Array, rate: float) -> Array:
-    size = int(0.02 * rate)
+    size = int(ENVELOPE_S * rate)
     count = len(x) // size
     return np.asarray(10 * np.log10((x[: count * size].reshape(count, size) ** 2).mean(axis=1) + 1e-14))
 
 
-def _falls(level: Array, ring: Ring) -> bool:
-    """The ring dies away, as a struck film's does."""
-    start = level[2:5].max(initial=-140.0) if len(level) > 5 else level.max(initial=-140.0)
-    last = min(len(level) - 1, int((0.06 + FALL_WITHIN_S) / 0.02))
-    return bool(start - level[max(last - 1, 0) : last + 1].mean() > LEAST_FALL_DB or ring.end_s - ring.onset_s < 0.3)
+def _falls(level: Array, length: float) -> bool:
+    """The ring dies away, as a struck film's does: its loudest at first against its loudest at last, so that beats do not hide it."""
+    last = min(len(level), int(min(length, FALL_MOST_S) / ENVELOPE_S))
+    if last < FALL_FIRST + FALL_LAST or length < FALL_WITHIN_S:
+        return True
+    return bool(level[:FALL_FIRST].max() - level[last - FALL_LAST : last].max() > LEAST_FALL_DB)
 
 
-def _swells(level: Array, first: int = 3) -> int:
-    """How often it grows again by a good deal: speech and music do, a ring does not."""
-    low, count = level[first] if len(level) > first else 0.0, 0
-    high = low
+def _swells(level: Array, first: int = 3) -> bool:
+    """It grows again by a good deal, and more than once to more than before: speech and music do. The beats of a split pair come back ever softer."""
+    low = level[first] if len(level) > first else 0.0
+    high, tops = low, list[float]()
     for each in level[first:]:
         if each < low:
             low = high = each
         elif each - low > SWELL_DB and each > level.max() - SWELL_WITHIN_DB:
-            count += 1
+            tops.append(float(each))
             low = high = each
+        elif tops and each > tops[-1] and each >= high:
+            tops[-1] = float(each)
         high = max(high, each)
-    return count
+    least = tops[0] if tops else 0.0
+    for top in tops[1:]:
+        if top > least + SWELL_MORE_DB:
+            return True
+        least = min(least, top)
+    return False
 
 
 def _harmonic(partials: Sequence[Partial]) -> bool:
@@ -105,29 +124,37 @@ def _harmonic(partials: Sequence[Partial]) -> bool:
     return False
 
 
-def refusal_of_ring(heard: Heard, ring: Ring, ringing: Array, partials: Sequence[Partial], tonal_db: float) -> str:
-    """Why this is not one tap of a drum, or empty. `ringing` begins at the stroke; `tonal_db` is how far the strongest partial stands out."""
-    length = ring.end_s - ring.onset_s
+def clear_from(heard: Heard, ring: Ring) -> float:
+    """Where the ring can be read from, in seconds: from the stroke, or after the last bounce and the last clipped sample in it."""
+    late = heard.rails_s[(heard.rails_s > ring.onset_s + CLIPPED_LATE_S) & (heard.rails_s < ring.end_s)]
+    clipped = float(late[-1]) + AFTER_RAIL_S if len(late) else ring.onset_s
+    return max(ring.onset_s, clipped, *ring.again_s)
+
+
+def refusal_of_ring(
+    heard: Heard, ring: Ring, ringing: Array, partials: Sequence[Partial], tonal_db: float, begins_s: float
+) -> str:
+    """Why this is not one tap of a drum, or empty. `ringing` begins where it can be read from; `tonal_db` is how far the strongest partial stands out."""
+    length = ring.end_s - begins_s
     if ring.rise_db < LEAST_RISE_DB:
         return "noise or a continuous tone: no stroke was heard"
-    if ring.attack_s > SLOWEST_ATTACK_S:
+    slow = ring.attack_s > SLOWEST_ATTACK_S and not ring.again_s
+    if slow and (ring.early_db < EARLY_DB or ring.early_high_db < EARLY_HIGH_DB):
         return "speech or music: it swells, a stroke does not"
     if ring.elsewhere_db > ring.peak_db - ELSEWHERE_DB:
         return "more than one sound; let it ring alone"
     if length < SHORTEST_S:
         return "too short: a knock, not a ring"
-    if ring.second_s is not None:
-        return TWO_HITS
+    if begins_s > ring.onset_s and length < LEAST_AFTER_S:
+        return TWO_HITS if ring.again_s else "clipped: too loud for the microphone, tap softer or stand further off"
     if heard.buzz_db > WIRES_DB:
         return "wires on: they hide the ring; throw them off and tap again"
-    if np.any((heard.rails_s > ring.onset_s + CLIPPED_LATE_S) & (heard.rails_s < ring.end_s)):
-        return "clipped: too loud for the microphone, tap softer or stand further off"
     if not partials or tonal_db < 12.0:
         return "noise: no tone stands out"
     level = _envelope_db(ringing, heard.rate)
-    if not _falls(level, ring):
+    if not _falls(level, length):
         return "a continuous tone, not a ring"
-    if _swells(level) >= 2:
+    if _swells(level):
         return "speech or music"
     if _harmonic(partials):
         return "speech or music: its partials are whole multiples of one note, a film’s are not"
@@ -163,12 +190,14 @@ def doubts_of(heard: Heard, ring: Ring, glide_cents: float, level_db: float, exp
     """Why a reading is kept but doubted, or empty."""
     if not expected:
         return "nothing rings near what was expected"
+    if ring.again_s:
+        return "it was hit twice; what rang after was read"
     if level_db < -WEAK_DB - 16:
         return "the wanted partial is weak beside others; tap nearer the hoop"
     if glide_cents > HARD_CENTS:
         return "a hard tap; softer ones are read more surely"
     if len(heard.rails_s):
-        return "the stroke was clipped; the ring was not"
+        return "clipped: too loud for the microphone; what rang after was read"
     if ring.peak_db - ring.room_db < 18:
         return "the room is nearly as loud as the drum"
     return ""
