@@ -32,15 +32,16 @@ HEARD_DB: Final = -50.0
 
 
 def _columns(rate: float, hz: float, first: int, count: int) -> Array:
-    t = np.arange(first, first + count)[:, None] / rate
-    angle = 2 * np.pi * hz * t * np.arange(1, ORDERS + 1)[None, :]
-    return np.concatenate([np.sin(angle), np.cos(angle)], axis=1)
+    turn = np.exp(2j * np.pi * hz * np.arange(first, first + count) / rate)
+    orders = np.cumprod(np.repeat(turn[:, None], ORDERS, axis=1), axis=1)
+    return np.concatenate([orders.imag, orders.real], axis=1)
 
 
 def _fit(before: Array, rate: float, hz: float) -> tuple[Array, float]:
     """Amplitudes of the mains' multiples, and the share of the sound they explain."""
     columns = _columns(rate, hz, -len(before), len(before))
-    amplitudes, *_ = np.linalg.lstsq(columns, before, rcond=None)
+    normal = columns.T @ columns + 1e-6 * len(before) * np.eye(columns.shape[1])
+    amplitudes = np.linalg.solve(normal, columns.T @ before)
     left = float(((before - columns @ amplitudes) ** 2).sum())
     return np.asarray(amplitudes), 1 - left / float((before**2).sum() + 1e-30)
 
