@@ -42,7 +42,7 @@ class TestAddWorkshop:
         self.make(monkeypatch)
         self.make(monkeypatch, user="ada", role="viewer", join=True)
         assert Workshop.objects.count() == 1
-        assert set(Membership.objects.values_list("role", flat=True)) == {"technician", "viewer"}
+        assert set(Membership.objects.values_list("role", flat=True)) == {"owner", "viewer"}
 
     def test_two_workshops_never_become_one(self, db: None, monkeypatch: pytest.MonkeyPatch) -> None:
         """Names in other scripts once had an empty address all alike, and the second shop was the first one's."""

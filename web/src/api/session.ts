@@ -35,4 +35,5 @@ export function useSignOut() {
 }
 
 /** May this person change things? */
-export const mayChange = (session: Session | undefined): boolean => session?.role === 'owner' || session?.role === 'technician'
+export const mayChange = (session: Session | undefined): boolean =>
+  session?.role === 'owner' || session?.role === 'technician'
