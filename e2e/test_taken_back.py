@@ -28,7 +28,8 @@ def test_a_job_begun_by_mistake_is_put_aside_and_taken_up_again(browser: Browser
 def test_a_job_closed_too_soon_is_opened_again_and_its_history_corrected(
     browser: Browser, installation: Installation
 ) -> None:
-    device = Device(installation.server.url, "ines")
+    """Closed by a technician, opened again by the owner."""
+    device = Device(installation.server.url, "bram")
     job = device.start("MQ-068")
     steps = ("lay-out", "mark", "slacken", "lift-off", "clean", "set-head", "fingers", "seat", "tension")
     device.enter(job, *[{"kind": "step_done", "step": step} for step in steps])

@@ -20,17 +20,20 @@ _PAGE: Final = """<!doctype html>
 <meta name="viewport" content="width=device-width">
 <title>Red Tally: this way</title>
 <style nonce="{nonce}">
-  body {{ margin: 0; background: #f3f1ec; color: #1c1b19; font: 20px/1.5 system-ui, sans-serif; }}
+  :root {{ color-scheme: light dark; --paper: #f5eee2; --ink: #1f231e; }}
+  @media (prefers-color-scheme: dark) {{ :root {{ --paper: #14171a; --ink: #ece6d8; }} }}
+  body {{ margin: 0; background: var(--paper); color: var(--ink); font: 20px/1.5 system-ui, sans-serif; overflow-wrap: anywhere; }}
+  a {{ color: inherit; }}
   main {{ max-width: 38em; margin: 0 auto; padding: 2.5em 1.2em; }}
   h1 {{ font-size: 1.5em; margin: 0 0 .6em; }}
   li {{ margin: 0 0 1em; }}
-  a.go {{ display: inline-block; padding: .7em 1.1em; border-radius: .4em; background: #1c1b19; color: #fff; text-decoration: none; }}
-  a:focus-visible {{ outline: 3px solid #1d5fbf; outline-offset: 3px; }}
+  a.go {{ display: inline-block; padding: .7em 1.1em; border-radius: .4em; background: var(--ink); color: var(--paper); text-decoration: none; }}
+  a:focus-visible {{ outline: 3px solid currentcolor; outline-offset: 3px; }}
 </style>
 </head>
 <body>
 <main>
-<h1>Red Tally is at {https}</h1>
+<h1>Red Tally is at<br>{https}</h1>
 <p><a class="go" href="{https}">Open it</a></p>
 <p>Is this the first time on this device, and does it warn of an unknown certificate? Then, once:</p>
 <ol>

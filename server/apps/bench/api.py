@@ -80,7 +80,7 @@ def take_up(request: Request, job_id: UUID) -> Status[None]:
 
 @router.post("/jobs/{job_id}/open-again", response={204: None}, auth=technician, operation_id="open_again")
 def open_again(request: Request, job_id: UUID) -> Status[None]:
-    """A job closed too soon: within a day, by who closed it, with all that followed from closing it taken back."""
+    """A job closed too soon: within a day, by who closed it or an owner, with all that followed from closing it taken back."""
     reopening.reopen(job_id, request.member)
     return Status(204, None)
 

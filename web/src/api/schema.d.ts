@@ -133,7 +133,7 @@ export interface paths {
         put?: never;
         /**
          * Open Again
-         * @description A job closed too soon: within a day, by who closed it, with all that followed from closing it taken back.
+         * @description A job closed too soon: within a day, by who closed it or an owner, with all that followed from closing it taken back.
          */
         post: operations["open_again"];
         delete?: never;

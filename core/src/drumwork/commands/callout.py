@@ -7,7 +7,7 @@ from typing import Any, Final
 
 from drumwork.callout import Planned, Task, plan_callout
 from drumwork.callout.order import MOST_TASKS
-from drumwork.commands.requests import Fields, answer_each, request
+from drumwork.commands.requests import Fields, answer_each, plain, request
 
 __all__ = ["add"]
 
@@ -49,17 +49,13 @@ def plan_of(asked: Any) -> Planned:
     )
 
 
-def _plain(value: float) -> float | int:
-    return int(value) if value == int(value) else value
-
-
 def _told(found: Planned) -> dict[str, Any]:
     return {
         "order": list(found.order),
-        "worth": _plain(found.worth),
-        "bound": _plain(found.bound),
+        "worth": plain(found.worth),
+        "bound": plain(found.bound),
         "proved": found.proved,
-        "spare_minutes": _plain(found.spare_minutes),
+        "spare_minutes": plain(found.spare_minutes),
     }
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 from typing import Any, Final
 
-from drumwork.commands.requests import Fields, answer_each, request
+from drumwork.commands.requests import Fields, answer_each, plain, request
 from drumwork.errors import BadRequest
 from drumwork.kits import Drum, Plan, Step, Wish, plan_pitches
 from drumwork.kits.pitch_plan import MOST_DRUMS
@@ -74,20 +74,16 @@ def _number(value: Any) -> float:
 def _told(found: Plan) -> dict[str, Any]:
     told: dict[str, Any] = {
         "targets": dict(found.targets),
-        "moved_cents": _plain(found.moved),
-        "bound_cents": _plain(found.bound),
+        "moved_cents": plain(found.moved),
+        "bound_cents": plain(found.bound),
         "proved": found.proved,
         "dropped": [
-            {"above": each.above, "below": each.below, "cents": _plain(each.cents), "tolerance": _plain(each.tolerance)}
+            {"above": each.above, "below": each.below, "cents": plain(each.cents), "tolerance": plain(each.tolerance)}
             for each in found.dropped
         ],
         "turns": dict(found.turns or {}),
     }
     return told | ({"impossible": list(found.impossible)} if found.impossible else {})
-
-
-def _plain(value: float) -> float | int:
-    return int(value) if value == int(value) else value
 
 
 def _run(args: argparse.Namespace) -> None:

@@ -11,7 +11,7 @@ from typing import Any, Final
 from drumwork.commands.edges import read_json
 from drumwork.errors import BadRequest
 
-__all__ = ["Fields", "answer", "answer_each", "request"]
+__all__ = ["Fields", "answer", "answer_each", "plain", "request"]
 
 _MOST: Final = 4_000_000
 """Characters of a request; what is longer is no request for one drum, kit or call-out."""
@@ -43,6 +43,11 @@ def answer(what: Any) -> None:
 def answer_each(asked: Any, one: Callable[[Any], Any]) -> None:
     """A list of requests gets a list of answers, in order; one request gets its answer."""
     answer([one(each) for each in asked] if isinstance(asked, list) else one(asked))
+
+
+def plain(value: float) -> float | int:
+    """A whole number as one: 12, not 12.0."""
+    return int(value) if value == int(value) else value
 
 
 class Fields:

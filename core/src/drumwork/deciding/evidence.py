@@ -153,16 +153,14 @@ class Drum:
             yield "wrong-kind"
 
     def _wrong_kind(self, side: Side, kind: str) -> bool:
-        snare_side = "snare side" in kind or "hazy" in kind
+        snare_side = "snare side" in kind
         if side is Side.BATTER or not self.traits.wires:
             return snare_side and self.traits.film
         thick = any(each in kind for each in ("two ply", "double ply", "2 ply", "coated", "mesh")) or kind == "batter"
         return thick and not snare_side
 
     def about_wires(self) -> list[_Fact]:
-        head = self.heads.get(Side.RESONANT, HeadSeen())
-        facts = [_Fact(each.finding, each.degree) for each in self.wires or ()]
-        return facts + [_Fact(f"other:{each.finding}", each.degree) for each in head.seen] + self._known()
+        return [_Fact(each.finding, each.degree) for each in self.wires or ()] + self._known()
 
     def about_hardware(self) -> list[_Fact]:
         facts = []

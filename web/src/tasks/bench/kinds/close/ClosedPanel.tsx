@@ -30,8 +30,8 @@ export function ClosedPanel({ bench }: { bench: Bench }) {
       {mayChange(session.data) ? (
         <>
           <Why>
-            Too soon? Within a day, who closed it can open it again: shelf, fitting and checks go back to what
-            they were.
+            Too soon? Within a day, who closed it or an owner can open it again: shelf, fitting and checks go
+            back to what they were.
           </Why>
           <div>
             <Quiet onPress={() => again.mutate()} isDisabled={again.isPending}>
