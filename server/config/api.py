@@ -14,8 +14,10 @@ from apps.drums.api import router as register
 from apps.heads.api import router as heads
 from apps.heads.shelf import router as shelf
 from apps.hearing.api import router as hearing
+from apps.inspecting.api import router as inspecting
 from apps.paper.api import router as paper
 from apps.photos.api import router as photos
+from apps.planned.api import router as planned
 from apps.sound.api import router as sound
 from apps.today.api import router as today
 from apps.ways.api import router as workshops
@@ -51,6 +53,8 @@ api.add_router("/bench", bench)
 api.add_router("/hearing", hearing)
 api.add_router("/paper", paper)
 api.add_router("/photos", photos)
+api.add_router("/inspect", inspecting)
+api.add_router("/planned", planned)
 
 
 class Row(Schema):

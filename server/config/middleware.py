@@ -13,7 +13,7 @@ logger = logging.getLogger("redtally.request")
 Handler = Callable[[HttpRequest], HttpResponse]
 
 _POLICY = (
-    "default-src 'none'; script-src 'nonce-{nonce}' 'strict-dynamic' 'self'; style-src 'self' 'nonce-{nonce}'; "
+    "default-src 'none'; script-src 'nonce-{nonce}' 'strict-dynamic' 'self' 'wasm-unsafe-eval'; style-src 'self' 'nonce-{nonce}'; "
     "font-src 'self'; img-src 'self' data: blob:; connect-src 'self'; manifest-src 'self'; media-src 'self' blob:; "
     "worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 )
@@ -48,7 +48,7 @@ def content_security_policy(get_response: Handler) -> Handler:
         request.csp_nonce = secrets.token_urlsafe(16)  # type: ignore[attr-defined]
         response = get_response(request)
         response["Content-Security-Policy"] = _POLICY.format(nonce=request.csp_nonce)  # type: ignore[attr-defined]
-        response["Permissions-Policy"] = "camera=(), geolocation=(), microphone=(self)"
+        response["Permissions-Policy"] = "camera=(self), geolocation=(), microphone=(self)"
         return response
 
     return middleware

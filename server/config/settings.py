@@ -43,6 +43,8 @@ INSTALLED_APPS = [
     "apps.photos",
     "apps.copies",
     "apps.history",
+    "apps.planned",
+    "apps.inspecting",
     "apps.ways",
     "apps.demo",
 ]

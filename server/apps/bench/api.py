@@ -22,11 +22,11 @@ from apps.bench.schemas import (
     Receipts,
     SchoolLeftOut,
     StartJob,
-    WorkName,
 )
 from apps.register.lookup import drum_by_tag
 from apps.workshops.errors import Refused
 from apps.workshops.schemas import to_ways
+from apps.workshops.typed import WorkName
 from drumwork.drums import DrumKind
 from drumwork.errors import DrumworkError
 from drumwork.work.plan import Part

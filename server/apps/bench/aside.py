@@ -3,17 +3,27 @@
 from __future__ import annotations
 
 import uuid
+from contextlib import suppress
 
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from apps.bench.flows import note_on
 from apps.bench.models import Job
+from apps.heads.promises import let_go, promise
 from apps.history.models import LogEntry
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 
-__all__ = ["put_aside", "save_open", "take_up"]
+__all__ = ["promise_again", "put_aside", "save_open", "take_up"]
+
+
+def promise_again(job: Job, member: Membership) -> None:
+    """The heads of a job that goes on are its own again, as far as they are still free; where one is not, closing the job says so."""
+    for head in job.heads.exclude(stock_item=None):
+        with suppress(Refused):
+            assert head.stock_item_id is not None
+            promise(head.stock_item_id, job.drum, job.pk, head.side, member)
 
 
 def save_open(job: Job) -> None:
@@ -56,6 +66,7 @@ def put_aside(job_id: uuid.UUID, because: str, member: Membership) -> None:
         raise Refused("closed", "This job is closed already; what it did stands in the history.")
     job.state, job.closed_at, job.resting_until = Job.State.ASIDE, timezone.now(), None
     job.aside_because, job.aside_by_name = because, member.shown_name
+    let_go(job.pk)
     note_on(job, member, f"Put aside: {because}")
     job.save()
     _write(job, member, f"Put aside, nothing of it counts: {_title(job)}", because)
@@ -77,6 +88,7 @@ def take_up(job_id: uuid.UUID, member: Membership) -> None:
     job.aside_because = job.aside_by_name = ""
     job.touched_at = timezone.now()
     note_on(job, member, "Taken up again")
+    promise_again(job, member)
     save_open(job)
     _write(job, member, f"Taken up again: {_title(job)}", "")
 

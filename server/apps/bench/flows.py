@@ -22,6 +22,8 @@ from apps.bench.stored import ENTRY_VERSION, PLAN_SHAPE, entry_of_device, entry_
 from apps.bench.wire import UnknownBody
 from apps.heads.limits import refuse_beyond_limits
 from apps.heads.models import Fitting, StockItem, WireLine
+from apps.heads.promises import let_go, promise
+from apps.planned.flows import begin
 from apps.register.models import Drum
 from apps.register.sides import SideOf, facts_of
 from apps.workshops.errors import Refused
@@ -56,17 +58,12 @@ NOT_TAKEN: Final = (
 )
 
 
-def _stock(asked: StartHead) -> StockItem | None:
+def _stock(asked: StartHead, drum: Drum, job: uuid.UUID, member: Membership) -> StockItem | None:
+    """The head that goes on, promised to this job: the one planned for it, or another, and then that one is free again."""
     if asked.stock_item is None:
+        let_go(job, asked.side.value)
         return None
-    item = StockItem.objects.select_related("line").get(pk=asked.stock_item)
-    if item.count < 1:
-        raise Refused(
-            "none_left",
-            f"No {item.line.name} of that size is left on the shelf. Choose another, or correct the count.",
-            409,
-        )
-    return item
+    return promise(asked.stock_item, drum, job, asked.side.value, member)
 
 
 def _ways(asked: StartJob, member: Membership) -> Ways:
@@ -83,12 +80,12 @@ def lists_of_workshop() -> dict[str, tuple[Option, ...]]:
     return {"wire-lines": tuple(Option(line.name, line.name) for line in lines)}
 
 
-def _heads(asked: StartJob, drum: Drum, sides: tuple[Side, ...], changes: bool) -> list[JobHead]:
+def _heads(asked: StartJob, drum: Drum, sides: tuple[Side, ...], changes: bool, member: Membership) -> list[JobHead]:
     said = {each.side: each for each in asked.heads}
     made = []
     for side in sides:
         one = said.get(side) or StartHead(side=side, reason="", target="")
-        item = _stock(one) if changes else None
+        item = _stock(one, drum, asked.id, member) if changes else None
         fitted = Fitting.objects.filter(drum=drum, side=side.value, retired_at__isnull=True).first()
         made.append(
             JobHead(
@@ -140,7 +137,8 @@ def start_job(asked: StartJob, member: Membership) -> Job:
     if found := Job.objects.filter(pk=asked.id).first():  # begun meanwhile by the same asking
         return found
     _refuse_in_hand(drum, asked.part.value)
-    heads, now = _heads(asked, drum, asked.part.sides, work.changes_heads), timezone.now()
+    begin(drum, work.id, asked.part.value, asked.id)
+    heads, now = _heads(asked, drum, asked.part.sides, work.changes_heads, member), timezone.now()
     named = {Side(head.side): Head(head.new_head, head.old_head) for head in heads}
     plan = make_plan(work, asked.part, facts_of(drum), _ways(asked, member), named, lists_of_workshop())
     job = Job(

@@ -128,7 +128,10 @@ class JobEvent(Owned):
 
 
 class DrumFinding(Owned):
-    """Something found on a drum, carried into its record when the job closed, and what is owed by it until it is put right."""
+    """Something found on a drum, carried into its record when the job closed or the look was done, and what is owed by it until it is put right.
+
+    `mark` is the entry of the walk it was first seen in, `spot` where on the head, `seen_at` when it was last seen to be still so.
+    """
 
     class Owed(models.TextChoices):
         REPLACE = "replace"
@@ -149,6 +152,9 @@ class DrumFinding(Owned):
     found_at = models.DateTimeField()
     by_name = models.CharField(max_length=60, blank=True)
     job = models.ForeignKey(Job, null=True, on_delete=models.SET_NULL, related_name="+")
+    seen_at = models.DateTimeField(null=True, blank=True)
+    spot = models.JSONField(null=True, blank=True)
+    mark = models.UUIDField(null=True, blank=True, unique=True)
     put_right_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

@@ -9,7 +9,7 @@ from typing import Final
 from django.db import transaction
 from django.utils import timezone
 
-from apps.bench.aside import save_open
+from apps.bench.aside import promise_again, save_open
 from apps.bench.flows import take_back_close
 from apps.bench.models import Job, JobEvent
 from apps.bench.reversal import take_back
@@ -57,6 +57,7 @@ def reopen(job_id: uuid.UUID, member: Membership) -> None:
     job.state, job.closed_at, job.changed, job.touched_at = Job.State.OPEN, None, {}, timezone.now()
     take_back_close(job, member, close)
     save_open(job)
+    promise_again(job, member)
     LogEntry.objects.filter(job_id=job.pk, at__gte=close.received_at - timedelta(minutes=1)).exclude(
         kind="bench"
     ).update(outcome="opened again")

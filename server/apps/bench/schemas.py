@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -11,10 +11,9 @@ from pydantic import AwareDatetime, BaseModel, Field, model_validator
 
 from apps.bench.stored import upcast_entry
 from apps.bench.wire import BodyIn, MoveIn
-from apps.workshops.typed import Name
+from apps.workshops.typed import Name, WorkName
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Where
-from drumwork.procedures.catalogue import CATALOGUE
 from drumwork.rods.clearing import FindingKind, Means
 from drumwork.work.asks import Unit
 from drumwork.work.kinds.steps import StepKind
@@ -22,9 +21,6 @@ from drumwork.work.log import Standing
 from drumwork.work.pictures import Picture
 from drumwork.work.plan import Part
 from drumwork.work.ways import Cadence
-
-WorkName = Annotated[str, Field(min_length=1, max_length=40, json_schema_extra={"enum": list(CATALOGUE)})]
-"""A closed type on the wire; what is not in the catalogue is refused by the catalogue, in words."""
 
 
 class StartHead(Schema):

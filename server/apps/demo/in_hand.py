@@ -8,6 +8,8 @@ from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Any
 
+from django.db.models import Count, F
+
 from apps.bench.flows import start_job, take_in
 from apps.bench.ledger import read_ledger
 from apps.bench.models import Job
@@ -120,7 +122,11 @@ class _Starter:
     ) -> Hands:  # fmt: skip
         drum, at = self.drums[name], self.now - timedelta(minutes=minutes_ago)
         line = "single 10 coated" if side is Side.BATTER else "snare side 3"
-        stock = StockItem.objects.filter(diameter_m=drum.diameter_m, line__name=line).first()
+        stock = (
+            StockItem.objects.annotate(promised=Count("promises"))
+            .filter(diameter_m=drum.diameter_m, line__name=line, count__gt=F("promised"))
+            .first()
+        )
         item = stock.pk if stock and work_named(work).changes_heads else None
         asked = StartJob(
             id=uuid.uuid5(NAMESPACE, f"job {name}"),

@@ -6,9 +6,11 @@ from django.contrib.auth.models import User
 
 from apps.bench.models import DrumFinding, Job, JobEvent, JobHead, KeptAnswer
 from apps.followups.models import FollowUp
-from apps.heads.models import Fitting, HeadLine, ShelfThing, StockItem, WireLine
+from apps.heads.models import Fitting, HeadLine, Promise, ShelfThing, StockItem, WireLine
 from apps.history.models import LogEntry, PitchRecord
+from apps.inspecting.models import Overrule, Verdict, Walk, WalkDrum, WalkEvent
 from apps.photos.models import Photo
+from apps.planned.models import PlannedJob
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.workshops.models import Workshop
 from apps.workshops.scope import enter_workshop
@@ -21,6 +23,13 @@ def remove_workshop(workshop: Workshop) -> None:
     enter_workshop(workshop.pk)
     for model in (
         Photo,
+        Overrule,
+        Verdict,
+        WalkEvent,
+        WalkDrum,
+        Walk,
+        PlannedJob,
+        Promise,
         JobEvent,
         JobHead,
         DrumFinding,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.db.models import Count
 from ninja import Router, Schema
 
 from apps.accounts.auth import Request
@@ -19,6 +20,7 @@ class FittingHead(Schema):
     finish: str
     size: str
     count: int
+    free: int
     shelf: str
 
 
@@ -26,9 +28,13 @@ class FittingHead(Schema):
 def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
     """Heads of this drum's diameter for this side, those in stock first."""
     drum = drum_by_tag(tag)
-    rows = StockItem.objects.select_related("line").filter(
-        diameter_m__range=(drum.diameter_m - SAME_SIZE_M, drum.diameter_m + SAME_SIZE_M),
-        line__side__in=[side, "either"],
+    rows = (
+        StockItem.objects.select_related("line")
+        .annotate(promised=Count("promises"))
+        .filter(
+            diameter_m__range=(drum.diameter_m - SAME_SIZE_M, drum.diameter_m + SAME_SIZE_M),
+            line__side__in=[side, "either"],
+        )
     )
     unit = request.member.workshop.length_unit
     fits = [
@@ -38,8 +44,9 @@ def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
             finish=row.line.finish,
             size=f"{length_words(row.diameter_m, unit)} {unit}",
             count=row.count,
+            free=max(0, row.count - row.promised),
             shelf=row.shelf,
         )
         for row in rows
     ]
-    return sorted(fits, key=lambda head: (head.count == 0, head.head))
+    return sorted(fits, key=lambda head: (head.free == 0, head.head))

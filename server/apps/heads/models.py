@@ -61,6 +61,23 @@ class StockItem(Owned):
         ]
 
 
+class Promise(Owned):
+    """One head on the shelf promised to one side of a planned job or of one in hand, so that nobody else counts on it."""
+
+    stock_item = models.ForeignKey(StockItem, on_delete=models.CASCADE, related_name="promises")
+    drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="+")
+    for_what = models.UUIDField()
+    side = models.CharField(max_length=10)
+    by_name = models.CharField(max_length=60, blank=True)
+    at = models.DateTimeField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["for_what", "side"], name="promise_one_a_side"),
+            models.CheckConstraint(condition=Q(side__in=["batter", "resonant"]), name="promise_side"),
+        ]
+
+
 class ShelfThing(Owned):
     """Where a tool or material lies, and whether there is none left. Its name is the one lay-out lists use."""
 

@@ -7,11 +7,11 @@ from typing import Literal, NamedTuple
 
 from ninja import Schema
 
-from apps.bench.schemas import WorkName
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS
 from apps.register.sides import facts_of
 from apps.today.selectors import Facts
+from apps.workshops.typed import WorkName
 from drumwork.drums import Side
 from drumwork.planning import CheckDue, JobInHand, Owed, OwedKind, list_owed
 from drumwork.procedures.catalogue import check_for, head_change_for

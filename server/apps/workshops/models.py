@@ -38,6 +38,8 @@ class Workshop(models.Model):
     tap_round = models.BooleanField(default=True)
     batter_life_months = models.PositiveSmallIntegerField(default=12)
     resonant_life_months = models.PositiveSmallIntegerField(default=30)
+    falls_times = models.FloatField(default=2.0)
+    turned_visits = models.PositiveSmallIntegerField(default=3)
     even_spread_hz = models.FloatField(default=2.0)
     copy_days = models.PositiveSmallIntegerField(default=7)
 
@@ -47,6 +49,9 @@ class Workshop(models.Model):
             models.CheckConstraint(condition=Q(step_32__in=[1, 2, 4]), name="workshop_step"),
             models.CheckConstraint(condition=Q(a4_hz__range=(400, 480)), name="workshop_a4"),
             models.CheckConstraint(condition=Q(even_spread_hz__gt=0), name="workshop_even"),
+            models.CheckConstraint(
+                condition=Q(falls_times__range=(1.2, 6), turned_visits__range=(2, 8)), name="workshop_thresholds"
+            ),
             models.CheckConstraint(condition=Q(first_head__in=["batter", "resonant"]), name="workshop_first_head"),
             models.CheckConstraint(
                 condition=Q(cadence__in=["rod", "pair", "pass"], slacken_by__in=["rod", "pair", "pass"]),

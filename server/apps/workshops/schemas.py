@@ -8,6 +8,7 @@ from ninja import Schema
 from pydantic import Field
 
 from apps.workshops.models import Workshop
+from drumwork.deciding import Lives
 from drumwork.drums import Side
 from drumwork.quantities import Turns
 from drumwork.rods.clearing import EvenRule, Means
@@ -57,6 +58,8 @@ class WaysIn(Schema):
     tap_round: bool = True
     batter_life_months: int = Field(ge=1, le=240)
     resonant_life_months: int = Field(ge=1, le=240)
+    falls_times: float = Field(2.0, ge=1.2, le=6)
+    turned_visits: int = Field(3, ge=2, le=8)
     even_spread_hz: float = Field(gt=0, le=20)
     copy_days: int = Field(7, ge=0, le=365)
 
@@ -68,6 +71,16 @@ class WorkshopOut(WaysIn):
 
 def shape_workshop(workshop: Workshop) -> WorkshopOut:
     return WorkshopOut.model_validate(workshop, from_attributes=True)
+
+
+def to_lives(workshop: Workshop) -> Lives:
+    """How long this workshop keeps heads, and from when it calls a record bad."""
+    return Lives(
+        workshop.batter_life_months,
+        workshop.resonant_life_months,
+        falls_times=workshop.falls_times,
+        turned_visits=workshop.turned_visits,
+    )
 
 
 def to_ways(workshop: Workshop) -> Ways:

@@ -6,10 +6,12 @@ import re
 import unicodedata
 from typing import Annotated, Any, Final
 
-from pydantic import AfterValidator, StringConstraints
+from pydantic import AfterValidator, Field, StringConstraints
 from pydantic_core import PydanticCustomError
 
-__all__ = ["Line", "Name", "Tag", "Text", "printable", "printed"]
+from drumwork.procedures.catalogue import CATALOGUE
+
+__all__ = ["Line", "Name", "Tag", "Text", "WorkName", "printable", "printed"]
 
 _TAG: Final = re.compile(r"^[^\W_][\w .,+()&:–-]*$")
 
@@ -54,3 +56,5 @@ Name = Annotated[str, _FILLED, AfterValidator(_line)]
 Text = Annotated[str, AfterValidator(_text)]
 """Lines of text."""
 Tag = Annotated[str, _FILLED, AfterValidator(_line), AfterValidator(_tag)]
+WorkName = Annotated[str, Field(min_length=1, max_length=40, json_schema_extra={"enum": list(CATALOGUE)})]
+"""A piece of work by its id. A closed type on the wire; what is not in the catalogue is refused by the catalogue, in words."""

@@ -19,4 +19,9 @@ export const keys = {
   heard: (job: string) => ['heard', job] as const,
   photos: (job: string) => ['photos', job] as const,
   kept: ['kept-sound'] as const,
+  walks: ['walks'] as const,
+  walk: (id: string) => ['walk', id] as const,
+  walkSum: (id: string) => ['walk-sum', id] as const,
+  planned: ['planned'] as const,
+  rules: ['rules'] as const,
 }

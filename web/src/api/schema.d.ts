@@ -391,6 +391,165 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inspect/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Deciding Rules
+         * @description The rules verdicts come from, those this workshop overruled most first.
+         */
+        get: operations["deciding_rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspect/walks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Walks
+         * @description Walks not over yet, then the last that were.
+         */
+        get: operations["walks"];
+        put?: never;
+        /**
+         * Start Walk
+         * @description Some drums to look at, by their tags, or all of a place, a kind or a kit.
+         */
+        post: operations["start_walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspect/walks/{walk_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Walk
+         * @description A walk; with `since` from 0 up only entries and verdicts after that one.
+         */
+        get: operations["walk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspect/walks/{walk_id}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Finish Walk */
+        post: operations["finish_walk"];
+        /** Go On Walking */
+        delete: operations["go_on_walking"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspect/walks/{walk_id}/drums": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add To Walk
+         * @description One more drum, by its tag as it was typed or scanned; answered with the tag on record.
+         */
+        post: operations["add_to_walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspect/walks/{walk_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Events */
+        post: operations["walk_events"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspect/walks/{walk_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Walk
+         * @description Plan work from its verdicts, with heads promised; each by itself.
+         */
+        post: operations["plan_walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspect/walks/{walk_id}/sum": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Walk Sum
+         * @description What the walk comes to: verdicts counted, work to plan, what to buy.
+         */
+        get: operations["walk_sum"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/paper/drums/{tag}": {
         parameters: {
             query?: never;
@@ -504,6 +663,46 @@ export interface paths {
         post?: never;
         /** Delete Photo */
         delete: operations["delete_photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/planned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Planned
+         * @description Work to come, the earliest first; of one drum, if its tag is given.
+         */
+        get: operations["planned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/planned/{planned_id}/drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drop Planned
+         * @description Not to be done after all; a head promised to it is free again.
+         */
+        post: operations["drop_planned"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -810,6 +1009,21 @@ export interface components {
          */
         AfterStretch: "back" | "up";
         /**
+         * AgainIn
+         * @description What stands on record is still so; `rows` are the record's findings.
+         */
+        AgainIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "again";
+            /** Rows */
+            rows: number[];
+        };
+        /**
          * AnsweredIn
          * @description What was answered to a question of a step: names of its answers or one's own words; or a pitch, length or number as typed. None takes an
          *     answer back without undoing it. `amount` is hertz, metres or the number.
@@ -862,6 +1076,19 @@ export interface components {
          * @enum {string}
          */
         BassPitch: "lowest" | "chosen";
+        /** BecauseOut */
+        BecauseOut: {
+            /** Cites */
+            cites: string[];
+            /** Part */
+            part: string;
+            /** Rule */
+            rule: string;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
         /**
          * BedRods
          * @description The rods beside the snare bed: all matched, or eased against buzz (trade §17.11, P18).
@@ -955,6 +1182,18 @@ export interface components {
             write_on_head: string;
         };
         /**
+         * BuyLine
+         * @description Something to buy, how many, and for which drums.
+         */
+        BuyLine: {
+            /** Count */
+            count: number;
+            /** Drums */
+            drums: string[];
+            /** What */
+            what: string;
+        };
+        /**
          * Cadence
          * @description How turns are confirmed: each rod, two facing rods together (P8: two keys), or a whole pass.
          * @enum {string}
@@ -1011,6 +1250,37 @@ export interface components {
             step: string;
             /** Typed */
             typed: string;
+        };
+        /** ChangeOut */
+        ChangeOut: {
+            /** If Words */
+            if_words: string;
+            /** Part */
+            part: string;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
+         * ChangedIn
+         * @description What was seen before, said better: another degree, its place, a word about it. What is None stays.
+         */
+        ChangedIn: {
+            /** Degree */
+            degree?: (1 | 2 | 3) | null;
+            /** Drum */
+            drum: string;
+            /** Event */
+            event: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "changed";
+            /** Note */
+            note?: string | null;
+            /** Rod */
+            rod?: number | null;
+            spot?: components["schemas"]["SpotIn"] | null;
         };
         /**
          * ChoiceLeft
@@ -1136,6 +1406,14 @@ export interface components {
             shown_name: string;
             /** Username */
             username: string;
+        };
+        /** DropIn */
+        DropIn: {
+            /**
+             * Because
+             * @default
+             */
+            because: string;
         };
         /**
          * DrumEdit
@@ -1636,6 +1914,8 @@ export interface components {
             count: number;
             /** Finish */
             finish: string;
+            /** Free */
+            free: number;
             /** Head */
             head: string;
             /** Shelf */
@@ -1664,11 +1944,70 @@ export interface components {
          */
         Follow: "replace" | "fetch" | "repair" | "qualified" | "adjust" | "look";
         /**
+         * GoesOutIn
+         * @description Whether the drum goes out next, which makes some things urgent.
+         */
+        GoesOutIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "goes_out";
+            /** Out */
+            out: boolean;
+        };
+        /**
+         * GoneIn
+         * @description What stands on record is no longer so.
+         */
+        GoneIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gone";
+            /** Rows */
+            rows: number[];
+        };
+        /**
          * Grease
          * @description Grease on threads (trade §17.8).
          * @enum {string}
          */
         Grease: "always" | "when-dry" | "never-on-new" | "never";
+        /**
+         * HeadChoice
+         * @description A head on the shelf that fits; `free` are those not promised to another job.
+         */
+        HeadChoice: {
+            /** Free */
+            free: number;
+            /** Head */
+            head: string;
+            /** Same */
+            same: boolean;
+            /** Shelf */
+            shelf: string;
+            /** Stock Item */
+            stock_item: number;
+        };
+        /**
+         * HeadOn
+         * @description What is fitted on a side, and how old it is.
+         */
+        HeadOn: {
+            /** Head */
+            head: string;
+            /** Months */
+            months: number | null;
+            /** Past */
+            past: boolean;
+            side: components["schemas"]["Side"];
+        };
         /**
          * HeadOut
          * @description One head of the job, as it began: its rods, the orders they go in, what goes on and comes off; on which shelf the new one lies and how
@@ -1762,6 +2101,31 @@ export interface components {
             taps: number;
         };
         /**
+         * KnownFinding
+         * @description What stands on the drum's record.
+         */
+        KnownFinding: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Degree */
+            degree: number;
+            /** Finding */
+            finding: string;
+            /** Note */
+            note: string;
+            /** Rod */
+            rod: number | null;
+            /** Row */
+            row: number | null;
+            side: components["schemas"]["Side"] | null;
+            spot: components["schemas"]["SpotOut"] | null;
+        };
+        /**
          * LeftSo
          * @description Something the drum's record keeps of how it was left.
          */
@@ -1844,6 +2208,19 @@ export interface components {
          */
         LogoPlace: "badge" | "between-lugs" | "twelve-oclock" | "throw-off" | "opposite-leg";
         /**
+         * LookedIn
+         * @description The look at this drum is done; with nothing seen before it, nothing was found.
+         */
+        LookedIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "looked";
+        };
+        /**
          * Means
          * @description What the rods are read with (trade §17.7).
          * @enum {string}
@@ -1864,6 +2241,14 @@ export interface components {
             reference?: number | null;
         };
         /**
+         * MoreDrums
+         * @description One more drum for a walk, by its tag.
+         */
+        MoreDrums: {
+            /** Tag */
+            tag: string;
+        };
+        /**
          * MoveIn
          * @description What was read for `rod` belongs to `real`.
          */
@@ -1872,6 +2257,19 @@ export interface components {
             real: number;
             /** Rod */
             rod: number;
+        };
+        /**
+         * NotHereIn
+         * @description The drum is not where the walk looked for it.
+         */
+        NotHereIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "not_here";
         };
         /**
          * NotedIn
@@ -1944,6 +2342,41 @@ export interface components {
             tapping_order: number[];
             /** Turning Order */
             turning_order: number[];
+        };
+        /**
+         * OverruledIn
+         * @description A person decides otherwise than the rules, with the reason.
+         */
+        OverruledIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "overruled";
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "batter" | "resonant" | "wires" | "hardware";
+            /** Reason */
+            reason: string;
+            verdict: components["schemas"]["Verdict"];
+        };
+        /** OverruledOut */
+        OverruledOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+            /** Said */
+            said: string;
         };
         /**
          * OwedOut
@@ -2213,6 +2646,57 @@ export interface components {
             /** Why */
             why: string;
         };
+        /** PlanHead */
+        PlanHead: {
+            side: components["schemas"]["Side"];
+            /** Stock Item */
+            stock_item?: number | null;
+        };
+        /**
+         * PlanIn
+         * @description Work to plan; `leave`: drums whose verdict is answered with nothing.
+         */
+        PlanIn: {
+            /**
+             * Leave
+             * @default []
+             */
+            leave: string[];
+            /**
+             * Works
+             * @default []
+             */
+            works: components["schemas"]["PlanWork"][];
+        };
+        /**
+         * PlanWork
+         * @description One piece of work to plan for a drum of the walk. The device makes the id, so that asking twice plans once.
+         */
+        PlanWork: {
+            /**
+             * Due On
+             * Format: date
+             */
+            due_on: string;
+            /**
+             * Heads
+             * @default []
+             */
+            heads: components["schemas"]["PlanHead"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            part: components["schemas"]["Part"];
+            /** Tag */
+            tag: string;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+        };
         /**
          * PlannedAnew
          * @description What an entry made of the plan; it counts as long as the entry does.
@@ -2226,6 +2710,69 @@ export interface components {
             pattern: string;
             /** Plan */
             plan: components["schemas"]["StepOut"][];
+        };
+        /** PlannedHead */
+        PlannedHead: {
+            /** Head */
+            head: string;
+            /** Stock Item */
+            stock_item: number;
+        };
+        /**
+         * PlannedLine
+         * @description Work to come: on which drum, by when, with which heads promised.
+         */
+        PlannedLine: {
+            /** Days Late */
+            days_late: number;
+            /**
+             * Due On
+             * Format: date
+             */
+            due_on: string;
+            /** Heads */
+            heads: {
+                [key: string]: components["schemas"]["PlannedHead"];
+            };
+            /** Id */
+            id: string;
+            /** Kind Words */
+            kind_words: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Made By */
+            made_by: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            part: components["schemas"]["Part"];
+            /** Tag */
+            tag: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+        };
+        /**
+         * PlannedOut
+         * @description What became of each: planned, or why not. One that is refused holds up no other.
+         */
+        PlannedOut: {
+            /** Planned */
+            planned: string[];
+            /** Refused */
+            refused: {
+                [key: string]: unknown;
+            }[];
         };
         /** PlannedRod */
         PlannedRod: {
@@ -2251,6 +2798,28 @@ export interface components {
             text: string;
             /** When */
             when: unknown;
+        };
+        /**
+         * ProposedOut
+         * @description Work that answers a verdict.
+         */
+        ProposedOut: {
+            /** Answers */
+            answers: string[];
+            /** Due Days */
+            due_days: number;
+            /** New Heads */
+            new_heads: components["schemas"]["Side"][];
+            part: components["schemas"]["Part"];
+            /** Title */
+            title: string;
+            /** Verdict */
+            verdict: string;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
         };
         /**
          * PullOut
@@ -2530,6 +3099,32 @@ export interface components {
             step: string;
         };
         /**
+         * RuleOut
+         * @description One rule, how often it carried a verdict here, and how often somebody decided otherwise.
+         */
+        RuleOut: {
+            /** Cites */
+            cites: string[];
+            /** Id */
+            id: string;
+            /** Overruled */
+            overruled: number;
+            /** Part */
+            part: string;
+            /** Reasons */
+            reasons: string[];
+            /** Urgency */
+            urgency: string;
+            /** Verdict */
+            verdict: string;
+            /** Verdict Words */
+            verdict_words: string;
+            /** When */
+            when: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * SchoolChosenIn
          * @description From here on this job goes by another school (trade §17). The plan that comes of it is kept with the entry: nothing changes under the
          *     hands when procedures do.
@@ -2579,6 +3174,35 @@ export interface components {
             question: string;
             /** Way */
             way: string;
+        };
+        /**
+         * SeenIn
+         * @description Something seen or heard: what, how bad, and where on the drum as far as it was said.
+         */
+        SeenIn: {
+            /**
+             * Degree
+             * @enum {integer}
+             */
+            degree: 1 | 2 | 3;
+            /** Drum */
+            drum: string;
+            /** Finding */
+            finding: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seen";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Rod */
+            rod?: number | null;
+            side?: components["schemas"]["Side"] | null;
+            spot?: components["schemas"]["SpotIn"] | null;
         };
         /**
          * SessionOut
@@ -2739,6 +3363,23 @@ export interface components {
             choices: components["schemas"]["SoundChoice"][];
             /** Sides */
             sides: components["schemas"]["SideSoundOut"][];
+        };
+        /**
+         * SpotIn
+         * @description A point on a head seen from above with the badge at the top: `x` to the right, `y` up, in radii.
+         */
+        SpotIn: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /** SpotOut */
+        SpotOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Standing
@@ -2919,6 +3560,21 @@ export interface components {
          */
         Stretch: "palm" | "over-tension" | "barely";
         /**
+         * TakenBackIn
+         * @description An entry of this walk no longer counts.
+         */
+        TakenBackIn: {
+            /** Drum */
+            drum: string;
+            /** Event */
+            event: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taken_back";
+        };
+        /**
          * TapOut
          * @description A tap as it was heard. `has_sound` tells whether it can be played back.
          */
@@ -3052,6 +3708,51 @@ export interface components {
             short: boolean;
         };
         /**
+         * TickOut
+         * @description One thing that can be found: its short word, its words, what each degree looks like, and what usually answers it.
+         */
+        TickOut: {
+            /** Answer */
+            answer: string;
+            /** Degrees */
+            degrees: string[];
+            /** Id */
+            id: string;
+            /** Short */
+            short: string;
+            /** Usual */
+            usual: boolean;
+            where: components["schemas"]["Where"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ToPlan
+         * @description One drum's work as it can be planned, with the heads that fit each side that gets a new one.
+         */
+        ToPlan: {
+            /** Headline */
+            headline: string;
+            /** Heads */
+            heads: {
+                [key: string]: components["schemas"]["HeadChoice"][];
+            };
+            /** Kind Words */
+            kind_words: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: {
+                [key: string]: string;
+            };
+            /** Size */
+            size: string;
+            /** Tag */
+            tag: string;
+            /** Works */
+            works: components["schemas"]["ProposedOut"][];
+        };
+        /**
          * Today
          * @description The first lines of each group; `counts` how many there are of it. `copies`: a sentence when the last backup is older than the workshop wants, else empty.
          */
@@ -3153,6 +3854,292 @@ export interface components {
             words: string;
         };
         /**
+         * Verdict
+         * @description In order of severity.
+         * @enum {string}
+         */
+        Verdict: "nothing" | "clear" | "clear-recheck" | "repair" | "replace-next" | "replace-now" | "out-of-service";
+        /**
+         * VerdictOut
+         * @description What a look came to: `said` by the rules, `stands` after a person overruled any; a short note, and everything it rests on.
+         */
+        VerdictOut: {
+            /**
+             * Answered
+             * @default false
+             */
+            answered: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Because */
+            because: components["schemas"]["BecauseOut"][];
+            /** By */
+            by: string;
+            /** First */
+            first: string;
+            /** Going Out */
+            going_out: boolean;
+            /** Headline */
+            headline: string;
+            /** Lines */
+            lines: string[];
+            /** Overruled */
+            overruled: {
+                [key: string]: components["schemas"]["OverruledOut"];
+            };
+            /** Said */
+            said: {
+                [key: string]: components["schemas"]["Verdict"];
+            };
+            /** Seq */
+            seq: number;
+            /** Stands */
+            stands: {
+                [key: string]: components["schemas"]["Verdict"];
+            };
+            suspect: components["schemas"]["Side"] | null;
+            /** Tag */
+            tag: string;
+            /** Turn Over */
+            turn_over: boolean;
+            /** Words */
+            words: {
+                [key: string]: string;
+            };
+            /** Works */
+            works: components["schemas"]["ProposedOut"][];
+            /** Would Change */
+            would_change: components["schemas"]["ChangeOut"][];
+        };
+        /** WalkDrumOut */
+        WalkDrumOut: {
+            /** Badge */
+            badge: string;
+            /** Bed Rods */
+            bed_rods: number[];
+            /** Heads */
+            heads: components["schemas"]["HeadOn"][];
+            kind: components["schemas"]["DrumKind"];
+            /** Kind Words */
+            kind_words: string;
+            /** Known */
+            known: components["schemas"]["KnownFinding"][];
+            /** Last Look */
+            last_look: string | null;
+            /** Lost Batter */
+            lost_batter: number[];
+            /** Lost Resonant */
+            lost_resonant: number[];
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Port */
+            port: boolean;
+            /** Rods Batter */
+            rods_batter: number;
+            /** Rods Resonant */
+            rods_resonant: number;
+            /** Size */
+            size: string;
+            /** Tag */
+            tag: string;
+            /** Wires */
+            wires: string;
+        };
+        /**
+         * WalkEventIn
+         * @description One entry. `seen` is the last entry number this device knew when it was made.
+         */
+        WalkEventIn: {
+            /** Body */
+            body: components["schemas"]["SeenIn"] | components["schemas"]["ChangedIn"] | components["schemas"]["AgainIn"] | components["schemas"]["GoneIn"] | components["schemas"]["GoesOutIn"] | components["schemas"]["LookedIn"] | components["schemas"]["NotHereIn"] | components["schemas"]["OverruledIn"] | components["schemas"]["TakenBackIn"];
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Seen */
+            seen: number;
+            /**
+             * V
+             * @default 1
+             */
+            v: number;
+        };
+        /** WalkEventOut */
+        WalkEventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Body */
+            body: components["schemas"]["SeenIn"] | components["schemas"]["ChangedIn"] | components["schemas"]["AgainIn"] | components["schemas"]["GoneIn"] | components["schemas"]["GoesOutIn"] | components["schemas"]["LookedIn"] | components["schemas"]["NotHereIn"] | components["schemas"]["OverruledIn"] | components["schemas"]["TakenBackIn"];
+            /** By */
+            by: string;
+            /** Device */
+            device: string;
+            /** Id */
+            id: string;
+            /** Seq */
+            seq: number;
+        };
+        /** WalkEventsIn */
+        WalkEventsIn: {
+            /** Events */
+            events: components["schemas"]["WalkEventIn"][];
+        };
+        /**
+         * WalkIn
+         * @description Start a walk. `tags` are the drums in order; where there are none, those that match are taken in order of their tags.
+         */
+        WalkIn: {
+            /**
+             * Going Out
+             * @default false
+             */
+            going_out: boolean;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Kit
+             * @default
+             */
+            kit: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+        };
+        /**
+         * WalkLine
+         * @description A walk in the list of walks.
+         */
+        WalkLine: {
+            /** Drums */
+            drums: number;
+            /** Id */
+            id: string;
+            /** Looked */
+            looked: number;
+            /** Name */
+            name: string;
+            /** Owed */
+            owed: number;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Started By */
+            started_by: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "done";
+            /**
+             * Touched At
+             * Format: date-time
+             */
+            touched_at: string;
+        };
+        /**
+         * WalkOut
+         * @description A walk; asked with `since`, only what came after: drums and vocabulary are told once.
+         */
+        WalkOut: {
+            /** Can */
+            can: {
+                [key: string]: {
+                    [key: string]: string[];
+                };
+            };
+            /** Drums */
+            drums: components["schemas"]["WalkDrumOut"][];
+            /** Events */
+            events: components["schemas"]["WalkEventOut"][];
+            /** Going Out */
+            going_out: boolean;
+            /** Id */
+            id: string;
+            /** Last Seq */
+            last_seq: number;
+            /** Name */
+            name: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Started By */
+            started_by: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "done";
+            /** Ticks */
+            ticks: components["schemas"]["TickOut"][];
+            /** Verdicts */
+            verdicts: components["schemas"]["VerdictOut"][];
+        };
+        /** WalkReceipts */
+        WalkReceipts: {
+            /** Last Seq */
+            last_seq: number;
+            /** Receipts */
+            receipts: components["schemas"]["Receipt"][];
+        };
+        /**
+         * WalkSum
+         * @description A walk's end: how many of each verdict, what to plan, and what the shelf does not have.
+         */
+        WalkSum: {
+            /** Buy */
+            buy: components["schemas"]["BuyLine"][];
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Left */
+            left: string[];
+            /** To Plan */
+            to_plan: components["schemas"]["ToPlan"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * WantedIn
          * @description The wanted lug pitches, as typed; empty for none.
          */
@@ -3196,6 +4183,11 @@ export interface components {
             even_spread_hz: number;
             /** @default even */
             evenness: components["schemas"]["Evenness"];
+            /**
+             * Falls Times
+             * @default 2
+             */
+            falls_times: number;
             /** @default resonant */
             first_head: components["schemas"]["Side"];
             /** @default when-dry */
@@ -3241,6 +4233,11 @@ export interface components {
              * @default true
              */
             tap_round: boolean;
+            /**
+             * Turned Visits
+             * @default 3
+             */
+            turned_visits: number;
         };
         /**
          * Where
@@ -3306,6 +4303,11 @@ export interface components {
             even_spread_hz: number;
             /** @default even */
             evenness: components["schemas"]["Evenness"];
+            /**
+             * Falls Times
+             * @default 2
+             */
+            falls_times: number;
             /** @default resonant */
             first_head: components["schemas"]["Side"];
             /** @default when-dry */
@@ -3353,6 +4355,11 @@ export interface components {
              * @default true
              */
             tap_round: boolean;
+            /**
+             * Turned Visits
+             * @default 3
+             */
+            turned_visits: number;
         };
     };
     responses: never;
@@ -4114,6 +5121,324 @@ export interface operations {
             };
         };
     };
+    deciding_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    walks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    start_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    walk: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path: {
+                walk_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    finish_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    go_on_walking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_to_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoreDrums"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoreDrums"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    walk_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkEventsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkReceipts"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    plan_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    walk_sum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkSum"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     service_card: {
         parameters: {
             query?: {
@@ -4341,6 +5666,70 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    planned: {
+        parameters: {
+            query?: {
+                tag?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    drop_planned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planned_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DropIn"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

@@ -16,7 +16,11 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Enter', 'in a reading: keep it and go to the next rod'],
   ['↑ ↓', 'in a list: move; in a reading: the rod before or after'],
   ['/', 'search the register'],
-  ['T  D  B', 'Today, Drums, Bench'],
+  ['1 to 9', 'at a drum you look at: tick what you see; again takes it back'],
+  ['↑ ↓, ← →', 'at a drum you look at: worse or milder; the next part of the drum'],
+  ['A', 'at a drum you look at: all as last time'],
+  ['G  H  N', 'it goes out; it is not here; on to the next one'],
+  ['T  D  B  I', 'Today, Drums, Bench, Inspect'],
   ['L', 'light: Bench theme or Stage theme'],
   ['?', 'this sheet'],
 ]

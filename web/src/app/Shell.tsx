@@ -21,6 +21,7 @@ const VIEWS = [
   ['/', 'Today'],
   ['/drums', 'Drums'],
   ['/bench', 'Bench'],
+  ['/inspect', 'Inspect'],
 ] as const
 
 const NOTHING: never[] = []
@@ -54,6 +55,7 @@ function SignedIn({ session, username }: { session: Session; username: string })
       t: () => void navigate('/'),
       d: () => void navigate('/drums'),
       b: () => void navigate('/bench'),
+      i: () => void navigate('/inspect'),
       l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
     }),
     [navigate, theme],

@@ -38,6 +38,18 @@ const pages: RouteObject[] = [
     path: 'bench/:job/taps',
     lazy: async () => ({ Component: (await import('../tasks/heard/HeardPage')).HeardPage }),
   },
+  {
+    path: 'inspect',
+    lazy: async () => ({ Component: (await import('../tasks/inspect/WalksPage')).WalksPage }),
+  },
+  {
+    path: 'inspect/:walk',
+    lazy: async () => ({ Component: (await import('../tasks/inspect/WalkPage')).WalkPage }),
+  },
+  {
+    path: 'inspect/:walk/sum',
+    lazy: async () => ({ Component: (await import('../tasks/inspect/SumPage')).SumPage }),
+  },
   { path: 'ways', lazy: async () => ({ Component: (await import('../tasks/ways/WaysPage')).WaysPage }) },
 ]
 

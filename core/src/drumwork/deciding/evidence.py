@@ -19,11 +19,17 @@ _LONGEST_PLACE = 200
 
 @dataclass(frozen=True, slots=True)
 class Lives:
-    """How long this workshop keeps heads: months, and by hours of playing where it counts them."""
+    """How long this workshop keeps heads: months, and by hours of playing where it counts them; and from when it calls a record bad.
+
+    `falls_times`: how many times as far as its kind a head must fall; `turned_visits`: at how many visits in a row the same rods must have been
+    turned.
+    """
 
     batter_months: float = 12
     resonant_months: float = 30
     hours: float | None = None
+    falls_times: float = 2.0
+    turned_visits: int = 3
 
     def months(self, side: Side) -> float:
         return self.batter_months if side is Side.BATTER else self.resonant_months
@@ -144,10 +150,10 @@ class Drum:
         if (
             head.fell_cents is not None
             and head.kind_falls_cents is not None
-            and head.fell_cents > 2 * max(head.kind_falls_cents, 5)
+            and head.fell_cents > self.lives.falls_times * max(head.kind_falls_cents, 5)
         ):
             yield "falls-fast"
-        if head.turned_again >= 3:
+        if head.turned_again >= self.lives.turned_visits:
             yield "turned-again"
         if self._wrong_kind(side, _words_of(head.kind)):
             yield "wrong-kind"

@@ -5,8 +5,11 @@ from __future__ import annotations
 from django.db.models import F
 
 from apps.bench.effects.closing import Closing
+from apps.bench.models import DrumFinding
 from apps.heads.models import Fitting, StockItem
+from apps.heads.promises import let_go
 from apps.workshops.errors import Refused
+from drumwork.findings import FINDINGS, Where
 from drumwork.work.effects import ChangeHead, ChangeWires, TakeFromShelf
 
 __all__ = ["change_head", "take_from_shelf"]
@@ -18,6 +21,7 @@ WIRES = "wires"
 def change_wires(closing: Closing, effect: ChangeWires) -> None:
     """The wires on record go, new ones are fitted: those that were chosen."""
     chosen = closing.state.answers.get(WIRES)
+    _went_with(closing, Where.WIRES, "")
     _fit(
         closing,
         WIRES,
@@ -51,8 +55,18 @@ def take_from_shelf(closing: Closing, effect: TakeFromShelf) -> None:
         raise Refused(
             "none_left", "The shelf's count for this head is at nought. Correct the count, then close again.", 409
         )
+    let_go(closing.job.pk, effect.side.value)
+
+
+def _went_with(closing: Closing, where: Where, side: str) -> None:
+    """What had been found on the head or wires that came off is put right: it went with them."""
+    gone = [row.id for row in FINDINGS.values() if row.where is where]
+    DrumFinding.objects.filter(drum=closing.job.drum, side=side, finding__in=gone, put_right_at__isnull=True).update(
+        put_right_at=closing.now
+    )
 
 
 def change_head(closing: Closing, effect: ChangeHead) -> None:
     head = closing.heads[effect.side]
+    _went_with(closing, Where.HEAD, effect.side.value)
     _fit(closing, effect.side.value, head.new_head or "head not from the shelf", head.reason or "replaced")

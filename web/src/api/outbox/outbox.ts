@@ -1,7 +1,7 @@
 import { newId } from '../../domain/ids'
 import { api, ApiError, unwrap, type Schemas } from '../client'
 import * as store from './store'
-import type { Body, Entry } from './store'
+import type { Body, Entry, Fresh, WalkBody } from './store'
 
 /** How the last attempt to send went. */
 export type Link = 'fine' | 'no-network' | 'signed-out'
@@ -13,8 +13,9 @@ export interface Outbox {
 
 const RETRY_MS = [1000, 2000, 4000, 8000] as const
 const BATCH = 100
-/** The shape of the entries this app makes. */
+/** The shapes of the entries this app makes. */
 const SHAPE = 2
+const WALK_SHAPE = 1
 
 let now: Outbox = { entries: [], link: 'fine' }
 let user = ''
@@ -76,26 +77,42 @@ export async function begin(username: string): Promise<void> {
 }
 
 /** Onto the disk, so that nothing takes it away; when the browser's store fails, held in memory and said to be loose. */
-async function hold(entry: Omit<Entry, 'order'>): Promise<Entry> {
+async function hold(entry: Fresh): Promise<Entry> {
   return store.keep(entry).catch(() => ({ ...entry, order: Infinity, loose: true }))
 }
 
-/** Record something on a job. It is on disk before it shows; it shows and is sent though the disk should fail. */
-export async function record(job: string, seen: number, body: Body): Promise<string> {
-  const event: Schemas['EventIn'] = {
-    id: newId(),
-    device,
-    seen,
-    made_at: new Date().toISOString(),
-    v: SHAPE,
-    body,
-  }
-  const entry = await hold({ job, user, event, state: 'waiting', message: '', seq: null })
-  set({ entries: [...now.entries, entry] })
+const made = (seen: number) => ({ id: newId(), device, seen, made_at: new Date().toISOString() })
+
+async function put(entry: Fresh): Promise<string> {
+  const held = await hold(entry)
+  set({ entries: [...now.entries, held] })
   tabs?.postMessage('changed')
   void flush()
-  return event.id
+  return entry.event.id
 }
+
+/** Record something on a job. It is on disk before it shows; it shows and is sent though the disk should fail. */
+export const record = (job: string, seen: number, body: Body): Promise<string> =>
+  put({
+    job,
+    user,
+    event: { ...made(seen), v: SHAPE, body },
+    state: 'waiting',
+    message: '',
+    seq: null,
+  })
+
+/** Record something seen on a walk, kept and sent in the same way. */
+export const recordSeen = (walk: string, seen: number, body: WalkBody): Promise<string> =>
+  put({
+    log: 'walk',
+    job: walk,
+    user,
+    event: { ...made(seen), v: WALK_SHAPE, body },
+    state: 'waiting',
+    message: '',
+    seq: null,
+  })
 
 /** The screen has caught up with the server: sent entries up to this number are no longer needed. */
 export function caughtUp(job: string, seq: number): void {
@@ -154,14 +171,29 @@ async function refuse(batch: Entry[], message: string): Promise<void> {
   await settle(batch, receipts)
 }
 
+async function post(batch: Entry[]): Promise<Schemas['Receipt'][]> {
+  const of = batch[0]?.job ?? ''
+  const walked = batch.flatMap((entry) => (entry.log === 'walk' ? [entry.event] : []))
+  const benched = batch.flatMap((entry) => (entry.log === 'walk' ? [] : [entry.event]))
+  const answer = walked.length
+    ? await unwrap(
+        api.POST('/api/inspect/walks/{walk_id}/events', {
+          params: { path: { walk_id: of } },
+          body: { events: walked },
+        }),
+      )
+    : await unwrap(
+        api.POST('/api/bench/jobs/{job_id}/events', {
+          params: { path: { job_id: of } },
+          body: { events: benched },
+        }),
+      )
+  return answer.receipts
+}
+
 async function send(batch: Entry[]): Promise<void> {
-  const job = batch[0]?.job ?? ''
-  const events = batch.map((entry) => entry.event)
   try {
-    const answer = await unwrap(
-      api.POST('/api/bench/jobs/{job_id}/events', { params: { path: { job_id: job } }, body: { events } }),
-    )
-    await settle(batch, answer.receipts)
+    await settle(batch, await post(batch))
   } catch (error) {
     if (!(error instanceof ApiError) || error.unreachable || error.status === 401 || error.status === 429)
       throw error

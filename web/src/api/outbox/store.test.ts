@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import type { Entry } from './store'
+import type { Fresh } from './store'
 
-const entry = (id: string): Omit<Entry, 'order'> => ({
+const entry = (id: string): Fresh => ({
   job: 'j',
   user: 'ines',
   event: {

@@ -6,18 +6,31 @@ export { ANSWER_MS } from '../onDisk'
 
 export type Body = Schemas['EventIn']['body']
 
-/** One bench entry on its way to the server. `sent` ones wait only for the screen to catch up. */
-export interface Entry {
+export type WalkBody = Schemas['WalkEventIn']['body']
+
+/** One entry on its way to the server. `sent` ones wait only for the screen to catch up. */
+interface Base {
   order: number
+  /** The job or the walk it belongs to. */
   job: string
   user: string
-  event: Schemas['EventIn']
   state: 'waiting' | 'refused' | 'sent'
   message: string
   seq: number | null
   /** Not on disk: the browser's store failed. It is shown and sent, but closing the page before that would lose it. */
   loose?: boolean
 }
+export interface BenchEntry extends Base {
+  log?: 'bench'
+  event: Schemas['EventIn']
+}
+export interface WalkEntry extends Base {
+  log: 'walk'
+  event: Schemas['WalkEventIn']
+}
+export type Entry = BenchEntry | WalkEntry
+/** One that has no place in the order yet. */
+export type Fresh = Omit<BenchEntry, 'order' | 'loose'> | Omit<WalkEntry, 'order' | 'loose'>
 
 interface Box extends DBSchema {
   outbox: { key: number; value: Entry }
@@ -28,7 +41,7 @@ const within = onDisk<Box>('red-tally', (db) => {
 })
 
 /** Durable first: the entry is on disk before anything else happens with it. Asked twice, it is kept once. */
-export async function keep(entry: Omit<Entry, 'order' | 'loose'>): Promise<Entry> {
+export async function keep(entry: Fresh): Promise<Entry> {
   const order = await within(async (db) => {
     const tx = db.transaction('outbox', 'readwrite')
     const there = (await tx.store.getAll()).find((each) => each.event.id === entry.event.id)

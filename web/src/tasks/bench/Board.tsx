@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import type { Body, Entry } from '../../api/outbox'
+import type { Body, BenchEntry } from '../../api/outbox'
 import { Page } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
 import { Actions } from './Actions'
@@ -29,7 +29,7 @@ type Sheet = 'why' | 'otherwise' | 'found' | 'ways' | 'aside'
 interface Props {
   bench: Bench
   enter: (body: Body) => void
-  refused: Entry[]
+  refused: BenchEntry[]
   waiting: boolean
   mayChange: boolean
   checkDays: number

@@ -1,12 +1,12 @@
 import styled from 'styled-components'
-import { putAway, type Body, type Entry } from '../../api/outbox'
+import { putAway, type Body, type BenchEntry } from '../../api/outbox'
 import { Plain } from '../../ui/Button'
 import type { Bench } from './log/types'
 import { entryWords } from './log/words'
 
 interface Props {
   bench: Bench
-  refused: Entry[]
+  refused: BenchEntry[]
   enter: (body: Body) => void
 }
 

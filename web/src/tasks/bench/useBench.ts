@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo } from 'react'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
-import { caughtUp, record, useOutbox, type Body } from '../../api/outbox'
+import { caughtUp, record, useOutbox, type BenchEntry, type Body } from '../../api/outbox'
 import { fold } from './log/fold'
 
 /** How often another device's entries are asked for. */
@@ -41,7 +41,9 @@ export function useBench(job: string) {
   useEffect(() => caughtUp(job, seen), [job, seen])
   const bench = useMemo(() => (known ? fold(known, entries) : null), [known, entries])
   const enter = useCallback((body: Body) => record(job, seen, body), [job, seen])
-  const refused = entries.filter((entry) => entry.job === job && entry.state === 'refused')
+  const refused = entries.filter(
+    (entry): entry is BenchEntry => entry.log !== 'walk' && entry.job === job && entry.state === 'refused',
+  )
   const waiting = entries.some((entry) => entry.job === job && entry.state !== 'refused')
   return { bench, enter, refused, waiting, error: known ? null : query.error }
 }

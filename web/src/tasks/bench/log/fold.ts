@@ -1,4 +1,4 @@
-import type { Entry } from '../../../api/outbox'
+import type { BenchEntry, Entry } from '../../../api/outbox'
 import { apply } from './apply'
 import { begin, type Counted, type Folded } from './state'
 import type { Answer, Bench } from './types'
@@ -9,7 +9,8 @@ import { entryWords } from './words'
 function own(answer: Answer, entries: readonly Entry[]): Counted[] {
   const told = new Set(answer.log.map((each) => each.id))
   return entries
-    .filter(({ job, state, event }) => job === answer.id && state !== 'refused' && !told.has(event.id))
+    .filter((each): each is BenchEntry => each.log !== 'walk' && each.job === answer.id)
+    .filter(({ state, event }) => state !== 'refused' && !told.has(event.id))
     .map(({ event }) => ({
       id: event.id,
       by: '',

@@ -2,9 +2,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
 import { api, unwrap, type Schemas } from '../../../api/client'
 import { keys } from '../../../api/keys'
-import { addPhoto, letGo, useTaken } from '../../../api/photos'
+import { addPhoto, letGo, smaller, useTaken } from '../../../api/photos'
 import type { Bench } from '../log/types'
-import { smaller } from './smaller'
 
 /** One photo to show, wherever it is now; `why` is what the server had against it. */
 export interface Shown {

@@ -1,0 +1,201 @@
+"""A walk's end: what it comes to, the work to plan with the heads that fit, and what is to be bought."""
+
+from __future__ import annotations
+
+import uuid
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from datetime import timedelta
+from typing import Any, Final
+
+from django.db import transaction
+from django.db.models import Count
+from django.utils import timezone
+
+from apps.heads.api import SAME_SIZE_M
+from apps.heads.models import StockItem
+from apps.inspecting.models import Verdict, Walk, WalkDrum
+from apps.inspecting.record import fitted_on
+from apps.inspecting.schemas import BuyLine, HeadChoice, PlanIn, PlannedOut, PlanWork, ToPlan, WalkSum
+from apps.planned.flows import Wanted, plan_work
+from apps.register.models import Drum
+from apps.register.schemas import KIND_WORDS, length_words, size_words
+from apps.workshops.errors import Refused
+from apps.workshops.models import Membership, Workshop
+from drumwork.deciding import Verdict as Said
+from drumwork.errors import DrumworkError
+
+__all__ = ["plan_walk", "sum_of"]
+
+_NUMBERS: Final = (
+    "no",
+    "one",
+    "two",
+    "three",
+    "four",
+    "five",
+    "six",
+    "seven",
+    "eight",
+    "nine",
+    "ten",
+    "eleven",
+    "twelve",
+)
+
+
+def _number(count: int) -> str:
+    return _NUMBERS[count] if count < len(_NUMBERS) else str(count)
+
+
+def _many(count: int, one: str, more: str) -> str:
+    return f"{_number(count)} {one if count == 1 else more}"
+
+
+class _Shelf:
+    """The heads on the shelf that fit, with how many of each are free."""
+
+    def __init__(self) -> None:
+        rows = StockItem.objects.select_related("line").annotate(promised=Count("promises"))
+        self.rows = [(row, max(0, row.count - row.promised)) for row in rows]
+
+    def fitting(self, drum: Drum, side: str, now: str) -> list[HeadChoice]:
+        """Those of its size for this side: the line that is on first, then those that are free."""
+        found = [
+            HeadChoice(stock_item=row.pk, head=row.line.name, free=free, shelf=row.shelf, same=row.line.name == now)
+            for row, free in self.rows
+            if abs(row.diameter_m - drum.diameter_m) <= SAME_SIZE_M and row.line.side in (side, "either")
+        ]
+        return sorted(found, key=lambda each: (not each.same, each.free == 0, each.head))
+
+
+def _works(row: Verdict) -> list[dict[str, Any]]:
+    """The work that answers a verdict; turning it over is for tonight and is not planned with the rest."""
+    return [work for work in row.told["works"] if work["work"] != "turn-over"]
+
+
+def _buying(plans: Sequence[ToPlan], drums: Mapping[str, Drum], unit: str) -> list[BuyLine]:
+    """What the shelf does not have for all of it: heads of the line that is on, and sets of wires, which are not counted on the shelf."""
+    wanted: dict[tuple[str, float, str], list[str]] = defaultdict(list)
+    free: dict[tuple[str, float, str], int] = {}
+    wires: list[str] = []
+    for plan in plans:
+        for work in plan.works:
+            if work.work == "new-wires":
+                wires.append(plan.tag)
+            for side in work.new_heads:
+                choices = plan.heads.get(side.value, [])
+                best = next((each for each in choices if each.free), choices[0] if choices else None)
+                key = (
+                    best.head if best else plan.now.get(side.value) or f"{side.value} head",
+                    drums[plan.tag].diameter_m,
+                    side.value,
+                )
+                wanted[key].append(plan.tag)
+                free[key] = best.free if best else 0
+    lines = [
+        BuyLine(what=f"{head}, {length_words(diameter, unit)} {unit}", count=len(tags) - free[head, diameter, side], drums=tags[free[head, diameter, side]:])
+        for (head, diameter, side), tags in sorted(wanted.items())
+        if len(tags) > free[head, diameter, side]
+    ]  # fmt: skip
+    if wires:
+        lines.append(BuyLine(what="snare wires", count=len(wires), drums=wires))
+    return lines
+
+
+def _words(counts: Counter[str], plans: Sequence[ToPlan], looked: int) -> str:
+    """'Forty looked at: eleven to clear, four heads, two sets of wires.'"""
+    heads = sum(len(work.new_heads) for plan in plans for work in plan.works)
+    wires = sum(work.work == "new-wires" for plan in plans for work in plan.works)
+    clears = counts[Said.CLEAR.value] + counts[Said.CLEAR_RECHECK.value]
+    parts = [
+        f"{_number(clears)} to clear" if clears else "",
+        _many(heads, "head", "heads") if heads else "",
+        _many(wires, "set of wires", "sets of wires") if wires else "",
+        f"{_number(counts[Said.REPAIR.value])} to repair" if counts[Said.REPAIR.value] else "",
+        f"{_number(counts[Said.OUT_OF_SERVICE.value])} out of service" if counts[Said.OUT_OF_SERVICE.value] else "",
+    ]
+    said = ", ".join(each for each in parts if each) or "nothing to do"
+    whole = _number(looked)
+    return f"{whole[0].upper()}{whole[1:]} looked at: {said}."
+
+
+def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
+    """What a walk comes to so far."""
+    rows = list(Verdict.objects.filter(walk=walk).select_related("drum").order_by("drum__tag"))
+    drums = {row.drum.tag: row.drum for row in rows}
+    fitted, shelf, unit = fitted_on(drums.values()), _Shelf(), workshop.length_unit
+    plans = []
+    for row in rows:
+        if row.answered_at is not None or not _works(row):
+            continue
+        drum, on = row.drum, fitted[row.drum_id]
+        sides = {side for work in _works(row) for side in work["new_heads"]}
+        now = {side: on[side].head if side in on else "" for side in ("batter", "resonant")}
+        plans.append(
+            ToPlan.model_validate(
+                {
+                    "tag": drum.tag, "name": drum.name, "kind_words": KIND_WORDS[drum.kind], "headline": row.told["headline"],
+                    "size": size_words(drum.diameter_m, drum.depth_m, unit), "works": _works(row), "now": now,
+                    "heads": {side: shelf.fitting(drum, side, now[side]) for side in sorted(sides)},
+                }
+            )
+        )  # fmt: skip
+    counts = Counter(row.drum_verdict for row in rows)
+    left = WalkDrum.objects.filter(walk=walk).exclude(drum__in=drums.values())
+    return WalkSum(
+        words=_words(counts, plans, len(rows)),
+        counts=dict(counts),
+        to_plan=plans,
+        buy=_buying(plans, drums, unit),
+        left=list(left.values_list("drum__tag", flat=True)),
+    )
+
+
+def _wanted(each: PlanWork, row: Verdict) -> Wanted:
+    works = [work for work in row.told["works"] if work["work"] == each.work and work["part"] == each.part.value]
+    why = row.told["headline"] if not works else Said(works[0]["verdict"]).words
+    return Wanted(
+        each.id,
+        row.drum,
+        each.work,
+        each.part,
+        each.due_on,
+        why,
+        {head.side.value: head.stock_item for head in each.heads},
+    )
+
+
+def _plan_one(each: PlanWork, rows: Mapping[str, Verdict], member: Membership) -> None:
+    row = rows.get(each.tag)
+    if row is None:
+        raise Refused("not_looked", f"{each.tag} was not looked at on this walk.", 422)
+    today = timezone.localdate()
+    if not today - timedelta(days=1) <= each.due_on <= today + timedelta(days=730):
+        raise Refused("bad_date", "Choose a day from today on, within two years.", 422)
+    with transaction.atomic():
+        plan_work(_wanted(each, row), member)
+
+
+def _answer(rows: Iterable[Verdict]) -> None:
+    for row in rows:
+        row.answered_at = row.answered_at or timezone.now()
+        row.save(update_fields=["answered_at"])
+
+
+@transaction.atomic
+def plan_walk(walk_id: uuid.UUID, asked: PlanIn, member: Membership) -> PlannedOut:
+    """Plan work for drums of a walk; asked twice, planned once. What is refused is told with its reason and leaves the rest as it is."""
+    walk = Walk.objects.select_for_update().get(pk=walk_id)
+    rows = {row.drum.tag: row for row in Verdict.objects.filter(walk=walk).select_related("drum")}
+    planned, refused = [], []
+    for each in asked.works:
+        try:
+            _plan_one(each, rows, member)
+            planned.append(str(each.id))
+        except (Refused, DrumworkError) as error:
+            refused.append({"id": str(each.id), "tag": each.tag, "code": error.code, "message": error.message})
+    held_up = {each["tag"] for each in refused}
+    done = ({each.tag for each in asked.works} - held_up) | set(asked.leave)
+    _answer(rows[tag] for tag in done if tag in rows)
+    return PlannedOut(planned=planned, refused=refused)
