@@ -68,6 +68,17 @@ def _ears(microphone: Path | None, refused: bool) -> list[str]:
     ]
 
 
+def _eyes(camera: Path | None) -> list[str]:
+    """Flags for a camera that shows a film over and over."""
+    if camera is None:
+        return []
+    return [
+        "--use-fake-ui-for-media-stream",
+        "--use-fake-device-for-media-stream",
+        f"--use-file-for-fake-video-capture={camera}",
+    ]
+
+
 class Browser:
     """One browser with a profile of its own, and words for what people do in it."""
 
@@ -79,6 +90,7 @@ class Browser:
         profile: str | None = None,
         microphone: Path | None = None,
         microphone_refused: bool = False,
+        camera: Path | None = None,
         called: str = "",
         trusts: str = "",
     ) -> None:
@@ -87,7 +99,7 @@ class Browser:
         options.binary_location = "/usr/bin/chromium"
         for flag in (*FLAGS, f"--user-data-dir={self.profile}"):
             options.add_argument(flag)
-        for flag in _ears(microphone, microphone_refused):
+        for flag in (*_ears(microphone, microphone_refused), *_eyes(camera)):
             options.add_argument(flag)
         if called:  # a name of this machine on the network; browsers do not trust it as they do loopback
             options.add_argument(f"--host-resolver-rules=MAP {called} 127.0.0.1")

@@ -14,6 +14,7 @@ from apps.register.models import Drum
 from apps.register.sides import facts_of
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Place, finding, findings_for
+from drumwork.inspecting.spots import Spot, spot_words
 from drumwork.membrane import Head
 from drumwork.procedures.catalogue import offers_for, work_named
 from drumwork.work.fold import begin
@@ -155,6 +156,14 @@ def can_be_found(kind: DrumKind) -> list[CanBeFound]:
     ]
 
 
+def _where(drum: Drum, row: DrumFinding) -> str:
+    """Side, rod, or the spot on the head as it is said."""
+    side = Side(row.side) if row.side else None
+    layouts = facts_of(drum).layouts
+    spot = spot_words(Spot(**row.spot), layouts.get(side), drum.badge == Drum.Badge.AT_ROD) if row.spot and side else ""
+    return ", ".join(each for each in (Place(row.side, row.rod).words(), spot) if each)
+
+
 def standing_findings(drum: Drum) -> list[StandingFinding]:
     """What was found on this drum and is not put right."""
     rows = DrumFinding.objects.filter(drum=drum, put_right_at__isnull=True)
@@ -163,7 +172,7 @@ def standing_findings(drum: Drum) -> list[StandingFinding]:
             id=row.pk,
             finding=row.finding,
             words=finding(row.finding).words,
-            place=Place(row.side, row.rod).words(),
+            place=_where(drum, row),
             degree=row.degree,
             note=row.note,
             owed=Follow(row.owed),

@@ -6,7 +6,7 @@ from django.db.models import Count
 from ninja import Router, Schema
 
 from apps.accounts.auth import Request
-from apps.heads.models import StockItem
+from apps.heads.models import Promise, StockItem
 from apps.register.lookup import drum_by_tag
 from apps.register.schemas import length_words
 
@@ -21,12 +21,13 @@ class FittingHead(Schema):
     size: str
     count: int
     free: int
+    promised: bool
     shelf: str
 
 
 @router.get("/fitting/{tag}/{side}", response=list[FittingHead], operation_id="fitting_heads")
 def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
-    """Heads of this drum's diameter for this side, those in stock first."""
+    """Heads of this drum's diameter for this side, one promised to it first, then those that are free."""
     drum = drum_by_tag(tag)
     rows = (
         StockItem.objects.select_related("line")
@@ -36,6 +37,7 @@ def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
             line__side__in=[side, "either"],
         )
     )
+    mine = set(Promise.objects.filter(drum=drum, side=side).values_list("stock_item_id", flat=True))
     unit = request.member.workshop.length_unit
     fits = [
         FittingHead(
@@ -44,9 +46,10 @@ def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
             finish=row.line.finish,
             size=f"{length_words(row.diameter_m, unit)} {unit}",
             count=row.count,
-            free=max(0, row.count - row.promised),
+            free=max(0, row.count - row.promised) + (row.pk in mine),
+            promised=row.pk in mine,
             shelf=row.shelf,
         )
         for row in rows
     ]
-    return sorted(fits, key=lambda head: (head.free == 0, head.head))
+    return sorted(fits, key=lambda head: (not head.promised, head.free == 0, head.head))

@@ -96,7 +96,8 @@ class HeadOn(Schema):
 
 
 class TickOut(Schema):
-    """One thing that can be found: its short word, its words, what each degree looks like, and what usually answers it."""
+    """One thing that can be found: its short word, its words, what each degree looks like (one sentence where there is no more or less of it), and
+    what usually answers it."""
 
     id: str
     where: Where

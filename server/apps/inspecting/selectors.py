@@ -61,7 +61,7 @@ def _tick(known: str) -> TickOut:
         short=look.short,
         words=row.words,
         answer=row.answer,
-        degrees=list(look.degrees) if row.degrees else [],
+        degrees=list(look.degrees),
         usual=look.usual,
     )
 

@@ -13,17 +13,20 @@ from django.db.models import Count
 from django.utils import timezone
 
 from apps.heads.api import SAME_SIZE_M
-from apps.heads.models import StockItem
+from apps.heads.models import Fitting, StockItem
 from apps.inspecting.models import Verdict, Walk, WalkDrum
 from apps.inspecting.record import fitted_on
 from apps.inspecting.schemas import BuyLine, HeadChoice, PlanIn, PlannedOut, PlanWork, ToPlan, WalkSum
 from apps.planned.flows import Wanted, plan_work
+from apps.planned.models import PlannedJob
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, length_words, size_words
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
 from drumwork.deciding import Verdict as Said
 from drumwork.errors import DrumworkError
+from drumwork.procedures.catalogue import work_named
+from drumwork.work.plan import Part
 
 __all__ = ["plan_walk", "sum_of"]
 
@@ -103,10 +106,34 @@ def _buying(plans: Sequence[ToPlan], drums: Mapping[str, Drum], unit: str) -> li
     return lines
 
 
-def _words(counts: Counter[str], plans: Sequence[ToPlan], looked: int) -> str:
+def _still_to_buy(drums: Mapping[str, Drum], fitted: Mapping[int, Mapping[str, Fitting]], unit: str) -> list[BuyLine]:
+    """What planned jobs of these drums wait for: heads nobody promised them, and wires."""
+    wanted: dict[str, list[str]] = defaultdict(list)
+    for row in PlannedJob.objects.filter(drum__in=drums.values(), state=PlannedJob.State.OPEN).select_related("drum"):
+        if row.work == "new-wires":
+            wanted["snare wires"].append(row.drum.tag)
+        for side in Part(row.part).sides if work_named(row.work).changes_heads else ():
+            if side.value not in row.heads:
+                on = fitted[row.drum_id].get(side.value)
+                size = f"{length_words(row.drum.diameter_m, unit)} {unit}"
+                wanted[f"{on.head if on else f'{side.value} head'}, {size}"].append(row.drum.tag)
+    return [BuyLine(what=what, count=len(tags), drums=tags) for what, tags in sorted(wanted.items())]
+
+
+def _together(lines: Iterable[BuyLine]) -> list[BuyLine]:
+    """One line for one thing."""
+    kept: dict[str, BuyLine] = {}
+    for line in lines:
+        if first := kept.get(line.what):
+            line = BuyLine(what=line.what, count=first.count + line.count, drums=[*first.drums, *line.drums])
+        kept[line.what] = line
+    return list(kept.values())
+
+
+def _words(counts: Counter[str], rows: Sequence[Verdict]) -> str:
     """'Forty looked at: eleven to clear, four heads, two sets of wires.'"""
-    heads = sum(len(work.new_heads) for plan in plans for work in plan.works)
-    wires = sum(work.work == "new-wires" for plan in plans for work in plan.works)
+    works = [work for row in rows for work in _works(row)]
+    heads, wires = sum(len(work["new_heads"]) for work in works), sum(work["work"] == "new-wires" for work in works)
     clears = counts[Said.CLEAR.value] + counts[Said.CLEAR_RECHECK.value]
     parts = [
         f"{_number(clears)} to clear" if clears else "",
@@ -116,7 +143,7 @@ def _words(counts: Counter[str], plans: Sequence[ToPlan], looked: int) -> str:
         f"{_number(counts[Said.OUT_OF_SERVICE.value])} out of service" if counts[Said.OUT_OF_SERVICE.value] else "",
     ]
     said = ", ".join(each for each in parts if each) or "nothing to do"
-    whole = _number(looked)
+    whole = _number(len(rows))
     return f"{whole[0].upper()}{whole[1:]} looked at: {said}."
 
 
@@ -144,10 +171,10 @@ def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
     counts = Counter(row.drum_verdict for row in rows)
     left = WalkDrum.objects.filter(walk=walk).exclude(drum__in=drums.values())
     return WalkSum(
-        words=_words(counts, plans, len(rows)),
+        words=_words(counts, rows),
         counts=dict(counts),
         to_plan=plans,
-        buy=_buying(plans, drums, unit),
+        buy=_together([*_buying(plans, drums, unit), *_still_to_buy(drums, fitted, unit)]),
         left=list(left.values_list("drum__tag", flat=True)),
     )
 

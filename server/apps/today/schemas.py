@@ -2,23 +2,24 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import datetime, time
 from typing import Literal, NamedTuple
 
+from django.utils import timezone
 from ninja import Schema
 
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS
 from apps.register.sides import facts_of
-from apps.today.selectors import Facts
+from apps.today.selectors import Fact, Facts
 from apps.workshops.typed import WorkName
 from drumwork.drums import Side
-from drumwork.planning import CheckDue, JobInHand, Owed, OwedKind, list_owed
+from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind, Undecided, WorkPlanned, list_owed
 from drumwork.procedures.catalogue import check_for, head_change_for
 from drumwork.work.plan import Part
 
-Doing = Literal["go-on", "start"]
-Paged = Literal["overdue-check", "aged-head"]
+Doing = Literal["go-on", "start", "decide"]
+Paged = Literal["overdue-check", "to-decide", "planned-work", "aged-head"]
 
 
 class OwedOut(Schema):
@@ -36,6 +37,7 @@ class OwedOut(Schema):
     minutes_left: int | None
     ready_at: datetime | None
     job_id: str | None
+    walk_id: str | None
     doing: Doing
     action: str
     work: WorkName | Literal[""]
@@ -91,9 +93,26 @@ def _answer(drum: Drum, side: Side, is_check: bool) -> tuple[str, Part]:
 def _action(item: Owed, drum: Drum, usual: dict[str, int]) -> Next:
     if isinstance(item.fact, JobInHand):
         return Next("go-on", "Clear once more" if item.kind is OwedKind.RESTED else "Go on")
+    if isinstance(item.fact, Undecided):
+        return Next("decide", "Decide")
+    if isinstance(item.fact, WorkPlanned):
+        return Next("start", "Start", item.fact.work, Part(item.fact.part), usual[item.fact.work])
     is_check = isinstance(item.fact, CheckDue)
     work, part = _answer(drum, Side(item.fact.side), is_check)
     return Next("start", "Check" if is_check else "Change head", work, part, usual[work])
+
+
+def _ready_at(fact: Fact) -> datetime | None:
+    """When it is time: a head rested, a check or planned work due."""
+    match fact:
+        case JobInHand():
+            return fact.resting_until
+        case CheckDue():
+            return fact.due
+        case WorkPlanned():
+            return timezone.make_aware(datetime.combine(fact.due, time(9)))
+        case _:
+            return None
 
 
 def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
@@ -104,16 +123,15 @@ def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
         tag=drum.tag,
         name=drum.name,
         kind_words=KIND_WORDS[drum.kind],
-        side="" if isinstance(fact, JobInHand) else fact.side,
+        side=fact.side if isinstance(fact, CheckDue | AgedHead) else fact.part if isinstance(fact, WorkPlanned) else "",
         reason=item.reason,
         count=item.count,
         unit=item.unit,
         owed_now=item.owed_now,
         minutes_left=item.minutes_left,
-        ready_at=fact.resting_until
-        if isinstance(fact, JobInHand)
-        else (fact.due if isinstance(fact, CheckDue) else None),
+        ready_at=_ready_at(fact),
         job_id=fact.job if isinstance(fact, JobInHand) else None,
+        walk_id=fact.walk if isinstance(fact, Undecided) else None,
         doing=following.doing,
         action=following.action,
         work=following.work,

@@ -6,7 +6,7 @@ One statement, written by hand: it is what everybody’s tablet asks for every h
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from datetime import datetime, time, timedelta
+from datetime import date, datetime, time, timedelta
 from types import SimpleNamespace
 from typing import Any, Final, cast
 
@@ -17,10 +17,10 @@ from apps.register.models import Drum
 from apps.workshops.models import Workshop
 from drumwork.condition import last_past_life
 from drumwork.drums import Side
-from drumwork.planning import AgedHead, CheckDue, JobInHand, OwedKind
-from drumwork.procedures.catalogue import CATALOGUE
+from drumwork.planning import AgedHead, CheckDue, JobInHand, OwedKind, Undecided, WorkPlanned
+from drumwork.procedures.catalogue import CATALOGUE, work_named
 
-__all__ = ["PAGE", "Facts", "facts_of", "more_of"]
+__all__ = ["PAGE", "Fact", "Facts", "facts_of", "more_of"]
 
 PAGE: Final = 25
 SOON: Final = 12
@@ -28,7 +28,7 @@ MOST_IN_HAND: Final = 200
 COMING: Final = timedelta(days=60)
 MONTH: Final = timedelta(days=365.2425 / 12)
 MINUTES_WHEN_NEW: Final = {work.id: work.minutes for work in CATALOGUE.values()}  # until the workshop has its own
-Fact = CheckDue | JobInHand | AgedHead
+Fact = CheckDue | JobInHand | AgedHead | Undecided | WorkPlanned
 
 _DRUM: Final = (
     "tag", "name", "kind", "rods_batter", "rods_resonant", "lost_batter", "lost_resonant", "bed_rods", "port_rods", "snare_bed", "port_m", "thread",
@@ -36,7 +36,11 @@ _DRUM: Final = (
 )  # fmt: skip
 _OF_DRUM: Final = "json_build_object(" + ", ".join(f"'{name}', d.{name}" for name in _DRUM) + ")"
 # On whose side a job is in hand, what it was owed is being seen to. A job takes up a stretch of its drum: see apps.bench.models.PARTS.
-_FREE: Final = "not exists (select from hand where hand.drum_id = {0}.drum_id and hand.takes @> case {0}.side when 'batter' then 0 else 1 end)"
+# And where work on that head is planned, that is what is owed.
+_FREE: Final = (
+    "not exists (select from hand where hand.drum_id = {0}.drum_id and hand.takes @> case {0}.side when 'batter' then 0 else 1 end) "
+    "and not exists (select from plan where plan.drum_id = {0}.drum_id and plan.part in ({0}.side, 'heads'))"
+)
 _AGED: Final = f"""
     select h.id, h.drum_id, h.side, h.head, h.fitted_at, h.fitted_at + %({{side}}_life)s as ended from heads_fitting h
     where h.retired_at is null and h.side = '{{side}}' and h.fitted_at < %({{side}}_before)s and {_FREE.format("h")}
@@ -44,6 +48,11 @@ _AGED: Final = f"""
 _FACTS: Final = f"""
 with hand as materialized (
     select id, drum_id, takes, "where", touched_at, resting_until from bench_job where state = 'open'),
+plan as materialized (
+    select id, drum_id, work, part, due_on, heads from planned_plannedjob where state = 'open'),
+decide as not materialized (
+    select v.id, v.drum_id, v.walk_id, v.told ->> 'headline' as headline, v.at,
+        v.drum_verdict in ('replace-now', 'out-of-service') as urgent from inspecting_verdict v where v.answered_at is null),
 late as not materialized (
     select c.id, c.drum_id, c.side, c.due_at, c.why from followups_followup c
     where c.done_at is null and c.due_at <= %(now)s and {_FREE.format("c")}),
@@ -52,6 +61,10 @@ soon as (
     where c.done_at is null and c.due_at > %(now)s and c.due_at <= %(until)s and {_FREE.format("c")}
     order by c.due_at, c.id limit %(soon)s),
 aged as not materialized ({_AGED.format(side="batter")} union all {_AGED.format(side="resonant")}),
+decide_page as (select * from decide order by urgent desc, at, id limit %(page)s offset %(offset)s),
+plan_page as (
+    (select * from plan where due_on <= %(today)s order by due_on, id limit %(page)s offset %(offset)s) union all
+    (select * from plan where due_on > %(today)s and due_on <= %(until)s::date order by due_on, id limit %(soon)s)),
 late_page as (select * from late order by due_at, id limit %(page)s offset %(offset)s),
 aged_page as (select * from (({_AGED.format(side="batter")} order by h.fitted_at, h.id limit %(reach)s) union all
     ({_AGED.format(side="resonant")} order by h.fitted_at, h.id limit %(reach)s)) either order by ended, id limit %(page)s offset %(offset)s)
@@ -62,6 +75,12 @@ select
      from (select * from late_page union all select * from soon) c join register_drum d on d.id = c.drum_id),
     (select coalesce(json_agg(json_build_array({_OF_DRUM}, h.side, h.head, h.fitted_at) order by h.ended, h.id), '[]')
      from aged_page h join register_drum d on d.id = h.drum_id),
+    (select coalesce(json_agg(json_build_array({_OF_DRUM}, v.walk_id, v.headline, v.at) order by v.urgent desc, v.at, v.id), '[]')
+     from decide_page v join register_drum d on d.id = v.drum_id),
+    (select coalesce(json_agg(json_build_array({_OF_DRUM}, p.work, p.part, p.due_on, p.heads) order by p.due_on, p.id), '[]')
+     from plan_page p join register_drum d on d.id = p.drum_id),
+    (select count(*) from decide),
+    (select count(*) from plan where due_on <= %(today)s),
     (select count(*) from late),
     (select count(*) from hand where resting_until <= %(now)s),
     (select count(*) from aged),
@@ -69,6 +88,14 @@ select
         select work, percentile_cont(0.5) within group (order by extract(epoch from closed_at - opened_at)) as seconds
         from (select work, closed_at, opened_at from bench_job where state = 'closed' order by closed_at desc limit 100) last group by work) usual)
 """
+
+
+_PAGED: Final[dict[OwedKind, type[Fact]]] = {
+    OwedKind.OVERDUE_CHECK: CheckDue,
+    OwedKind.TO_DECIDE: Undecided,
+    OwedKind.PLANNED_WORK: WorkPlanned,
+    OwedKind.AGED_HEAD: AgedHead,
+}
 
 
 @dataclass(frozen=True)
@@ -85,6 +112,7 @@ class Facts:
 def _asked(workshop: Workshop, now: datetime, offset: int) -> dict[str, Any]:
     asked: dict[str, Any] = {
         "now": now,
+        "today": timezone.localdate(now),
         "until": now + COMING,
         "page": PAGE,
         "reach": offset + PAGE,
@@ -110,15 +138,29 @@ def _at(text: str) -> datetime:
 def _read(workshop: Workshop, now: datetime, offset: int) -> Facts:
     with connection.cursor() as cursor:
         cursor.execute(_FACTS, _asked(workshop, now, offset))
-        jobs, checks, heads, late, rested, aged, usual = cursor.fetchone()
+        jobs, checks, heads, looks, plans, undecided, planned, late, rested, aged, usual = cursor.fetchone()
     lives, facts = _lives(workshop), list[Fact]()
     for drum, key, where, touched, resting in jobs:
         facts.append(JobInHand(drum["tag"], key, where, _at(touched), _at(resting) if resting else None))
     facts += [CheckDue(drum["tag"], side, _at(due), why) for drum, side, due, why in checks]
     facts += [AgedHead(drum["tag"], side, head, _at(fitted), lives[Side(side)]) for drum, side, head, fitted in heads]
-    drums = {drum["tag"]: cast(Drum, SimpleNamespace(**drum)) for drum, *_ in (*jobs, *checks, *heads)}
-    counts = {OwedKind.OVERDUE_CHECK: late, OwedKind.RESTED: rested, OwedKind.AGED_HEAD: aged}
+    facts += [Undecided(drum["tag"], walk, headline, _at(looked)) for drum, walk, headline, looked in looks]
+    facts += [_planned(*each) for each in plans]
+    drums = {drum["tag"]: cast(Drum, SimpleNamespace(**drum)) for drum, *_ in (*jobs, *checks, *heads, *looks, *plans)}
+    counts = {
+        OwedKind.OVERDUE_CHECK: late,
+        OwedKind.RESTED: rested,
+        OwedKind.TO_DECIDE: undecided,
+        OwedKind.PLANNED_WORK: planned,
+        OwedKind.AGED_HEAD: aged,
+    }
     return Facts(facts, drums, counts, MINUTES_WHEN_NEW | {work: round(took / 60) for work, took in usual.items()})
+
+
+def _planned(drum: dict[str, Any], work: str, part: str, due: str, heads: dict[str, dict[str, Any]]) -> WorkPlanned:
+    title = work_named(work).title.format(part=part)
+    names = tuple(str(each["head"]) for each in heads.values())
+    return WorkPlanned(drum["tag"], work, part, title, date.fromisoformat(due), names)
 
 
 def facts_of(workshop: Workshop, now: datetime) -> Facts:
@@ -129,8 +171,13 @@ def facts_of(workshop: Workshop, now: datetime) -> Facts:
 def more_of(kind: OwedKind, workshop: Workshop, now: datetime, offset: int) -> Facts:
     """The next lines of one group."""
     found = _read(workshop, now, offset)
-    wanted = AgedHead if kind is OwedKind.AGED_HEAD else CheckDue
+    wanted = _PAGED[kind]
+    today = timezone.localdate(now)
     facts: list[Fact] = [
-        fact for fact in found.facts if isinstance(fact, wanted) and not (isinstance(fact, CheckDue) and fact.due > now)
+        fact
+        for fact in found.facts
+        if isinstance(fact, wanted)
+        and not (isinstance(fact, CheckDue) and fact.due > now)
+        and not (isinstance(fact, WorkPlanned) and fact.due > today)
     ]
     return replace(found, facts=facts)

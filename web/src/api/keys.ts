@@ -18,6 +18,7 @@ export const keys = {
   findings: (kind: string) => ['findings', kind] as const,
   heard: (job: string) => ['heard', job] as const,
   photos: (job: string) => ['photos', job] as const,
+  photosOf: (tag: string) => ['photos-of', tag] as const,
   kept: ['kept-sound'] as const,
   walks: ['walks'] as const,
   walk: (id: string) => ['walk', id] as const,

@@ -211,7 +211,7 @@ export interface paths {
         };
         /**
          * Fitting Heads
-         * @description Heads of this drum's diameter for this side, those in stock first.
+         * @description Heads of this drum's diameter for this side, one promised to it first, then those that are free.
          */
         get: operations["fitting_heads"];
         put?: never;
@@ -1918,6 +1918,8 @@ export interface components {
             free: number;
             /** Head */
             head: string;
+            /** Promised */
+            promised: boolean;
             /** Shelf */
             shelf: string;
             /** Size */
@@ -2391,7 +2393,7 @@ export interface components {
              * Doing
              * @enum {string}
              */
-            doing: "go-on" | "start";
+            doing: "go-on" | "start" | "decide";
             /** Job Id */
             job_id: string | null;
             /** Kind */
@@ -2417,6 +2419,8 @@ export interface components {
             tag: string;
             /** Unit */
             unit: string;
+            /** Walk Id */
+            walk_id: string | null;
             /** Work */
             work: ("new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod") | "";
         };
@@ -6268,7 +6272,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "overdue-check" | "aged-head";
+                kind: "overdue-check" | "to-decide" | "planned-work" | "aged-head";
             };
             cookie?: never;
         };

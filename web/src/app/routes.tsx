@@ -43,6 +43,10 @@ const pages: RouteObject[] = [
     lazy: async () => ({ Component: (await import('../tasks/inspect/WalksPage')).WalksPage }),
   },
   {
+    path: 'inspect/rules',
+    lazy: async () => ({ Component: (await import('../tasks/inspect/RulesPage')).RulesPage }),
+  },
+  {
     path: 'inspect/:walk',
     lazy: async () => ({ Component: (await import('../tasks/inspect/WalkPage')).WalkPage }),
   },

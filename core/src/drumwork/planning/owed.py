@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from enum import StrEnum
 
 from drumwork.condition import months_between, months_past_life
 
-__all__ = ["AgedHead", "CheckDue", "JobInHand", "Owed", "OwedKind", "list_owed"]
+__all__ = ["AgedHead", "CheckDue", "JobInHand", "Owed", "OwedKind", "Undecided", "WorkPlanned", "list_owed"]
 
 
 class OwedKind(StrEnum):
@@ -17,10 +17,13 @@ class OwedKind(StrEnum):
 
     OVERDUE_CHECK = "overdue-check"
     RESTED = "rested"
+    TO_DECIDE = "to-decide"
+    PLANNED_WORK = "planned-work"
     IN_HAND = "in-hand"
     RESTING = "resting"
     AGED_HEAD = "aged-head"
     COMING_CHECK = "coming-check"
+    COMING_WORK = "coming-work"
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,7 +52,29 @@ class AgedHead:
     life_months: int
 
 
-Fact = CheckDue | JobInHand | AgedHead
+@dataclass(frozen=True, slots=True)
+class Undecided:
+    """A drum was looked at, and nobody decided yet what is done about it."""
+
+    drum: str
+    walk: str
+    headline: str
+    looked: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class WorkPlanned:
+    """Work that was decided and not begun. `heads` are the names of those promised to it."""
+
+    drum: str
+    work: str
+    part: str
+    title: str
+    due: date
+    heads: tuple[str, ...] = ()
+
+
+Fact = CheckDue | JobInHand | AgedHead | Undecided | WorkPlanned
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,8 +124,35 @@ def _aged(fact: AgedHead, now: datetime) -> Owed | None:
     return Owed(OwedKind.AGED_HEAD, fact, reason, past, "months past", True)
 
 
+def _undecided(fact: Undecided, now: datetime) -> Owed:
+    days = (now.date() - fact.looked.date()).days
+    count, unit = (days, "days ago") if days else (1, "looked at today")
+    return Owed(OwedKind.TO_DECIDE, fact, fact.headline, count, unit, True)
+
+
+def _planned(fact: WorkPlanned, now: datetime) -> Owed:
+    late = (now.date() - fact.due).days
+    day = _day(datetime.combine(fact.due, now.time(), now.tzinfo), now)
+    promised = f", {' and '.join(fact.heads)} promised" if fact.heads else ""
+    if late < 0:
+        return Owed(OwedKind.COMING_WORK, fact, f"{fact.title}{promised}, due {day}", 0, "days", False)
+    when = f"was due {day}" if late else "is due today"
+    return Owed(
+        OwedKind.PLANNED_WORK,
+        fact,
+        f"{fact.title}{promised} {when}",
+        max(1, late),
+        "days late" if late else "due",
+        True,
+    )
+
+
 def _shape(fact: Fact, now: datetime) -> Owed | None:
     match fact:
+        case Undecided():
+            return _undecided(fact, now)
+        case WorkPlanned():
+            return _planned(fact, now)
         case CheckDue():
             return _check(fact, now)
         case JobInHand():

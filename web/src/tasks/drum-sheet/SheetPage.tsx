@@ -13,6 +13,8 @@ import { NextWork } from './NextWork'
 import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
 import { AsLeft } from './AsLeft'
+import { LookAtIt } from './LookAtIt'
+import { PlannedWork } from './PlannedWork'
 import { Standing } from './Standing'
 import { Timeline } from './Timeline'
 import { WiresState } from './WiresState'
@@ -66,6 +68,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
         {rods ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/sound`)}>Sound</Edit> : null}
         <Edit onPress={() => void window.open(serviceCard(sheet.tag), '_blank', 'noopener')}>Card</Edit>
         {may ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/edit`)}>Edit</Edit> : null}
+        {may && sheet.state !== 'retired' ? <LookAtIt tag={sheet.tag} /> : null}
       </Head>
       <Columns>
         <section aria-label="How it stands">
@@ -93,6 +96,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
             />
           ))}
           {sheet.wires ? <WiresState wires={sheet.wires} /> : null}
+          <PlannedWork tag={sheet.tag} mayChange={may} />
           <Standing findings={sheet.findings} tag={sheet.tag} mayChange={may} />
           <AsLeft kept={sheet.kept} />
           {sheet.note ? <p>{sheet.note}</p> : null}

@@ -42,7 +42,7 @@ export function Standing({ findings, tag, mayChange }: Props) {
                 {each.words}
                 {each.place ? `, ${each.place}` : ''}
               </b>{' '}
-              <Owed>{OWED[each.owed]}</Owed>
+              {each.degree > 1 ? <Owed>{OWED[each.owed]}</Owed> : <Soft>slight</Soft>}
               <Soft as="p">
                 {shortDate(new Date(each.found_at))} by {each.by || 'someone'}: {each.note || each.answer}
               </Soft>

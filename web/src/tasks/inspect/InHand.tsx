@@ -24,7 +24,7 @@ export function InHand({ mark, tick, drum, onDegree, onNote, onPhoto, onEnough }
         {tick.words}
         {place ? <Soft>, {place}</Soft> : null}
       </h2>
-      {tick.degrees.length ? (
+      {tick.degrees.length === 3 ? (
         <Degrees role="group" aria-label="How bad">
           {tick.degrees.map((sentence, n) => {
             const degree = (n + 1) as Degree
@@ -41,7 +41,9 @@ export function InHand({ mark, tick, drum, onDegree, onNote, onPhoto, onEnough }
             )
           })}
         </Degrees>
-      ) : null}
+      ) : (
+        <p>{tick.degrees[0]}</p>
+      )}
       <Line>
         {onHead && !mark.spot ? <Soft>Tap the drum where it sits.</Soft> : null}
         <Quiet onPress={onNote}>{mark.note ? `“${mark.note}”` : 'A word about it'}</Quiet>

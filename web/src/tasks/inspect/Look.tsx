@@ -9,6 +9,7 @@ import { InHand } from './InHand'
 import { HeadPlan } from './HeadPlan'
 import { knownMarks, missingRods } from './knownMarks'
 import type { Look as Found, Part, Tick, WalkDrum } from './log/fold'
+import { LookPhotos } from './LookPhotos'
 import { NoteSheet } from './NoteSheet'
 import { PartPicture } from './PartPicture'
 import { PartTabs } from './PartTabs'
@@ -27,12 +28,14 @@ interface Props {
   goesOut: boolean
   mayChange: boolean
   last: boolean
+  /** When the walk began. */
+  since: string
   onDone: () => void
 }
 
 /** One drum looked at: touch where it sits, tick what it is, say how bad; then the next. */
 export function Look(props: Props) {
-  const { drum, look, parts, tickOf, say, goesOut, mayChange, last, onDone } = props
+  const { drum, look, parts, tickOf, say, goesOut, mayChange, last, since, onDone } = props
   const hand = useLook(props)
   const { part, inHand, asked } = hand
   const [noting, setNoting] = useState(false)
@@ -133,6 +136,7 @@ export function Look(props: Props) {
             onStill={(row) => void say({ kind: 'again', rows: [row] })}
             onGone={(row) => void say({ kind: 'gone', rows: [row] })}
           />
+          <LookPhotos tag={drum.tag} since={since} wordsOf={(about) => tickOf(about)?.words ?? 'this look'} />
         </Said>
         {mayChange ? (
           <Ticks

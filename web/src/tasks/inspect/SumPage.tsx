@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
@@ -18,7 +18,7 @@ type Sum = Schemas['WalkSum']
 const idOf = (tag: string, work: Schemas['ProposedOut']): string => `${tag}/${work.work}/${work.part}`
 
 /** What is proposed until somebody chooses otherwise: all of it, the head that is free, by its usual day. */
-function proposed(sum: Sum): Record<string, Chosen> {
+function proposed(sum: Sum, idFor: (key: string) => string): Record<string, Chosen> {
   const free = new Map<number, number>()
   const made: Record<string, Chosen> = {}
   for (const drum of sum.to_plan)
@@ -31,7 +31,8 @@ function proposed(sum: Sum): Record<string, Chosen> {
         if (head) free.set(head.stock_item, left(head) - 1)
         heads[side] = head?.stock_item ?? null
       }
-      made[idOf(drum.tag, work)] = { id: newId(), on: true, due: dayIn(work.due_days), heads }
+      const key = idOf(drum.tag, work)
+      made[key] = { id: idFor(key), on: true, due: dayIn(work.due_days), heads }
     }
   return made
 }
@@ -50,14 +51,25 @@ export function SumPage() {
   })
   if (sum.error) return <Problem>{sum.error.message}</Problem>
   if (!sum.data) return <Page />
-  return <Planned key={sum.dataUpdatedAt} id={id} sum={sum.data} waiting={waiting.length} />
+  return <Planned id={id} sum={sum.data} waiting={waiting.length} />
 }
 
 function Planned({ id, sum, waiting }: { id: string; sum: Sum; waiting: number }) {
   const navigate = useNavigate()
   const queries = useQueryClient()
   const may = mayChange(useSession().data)
-  const [chosen, setChosen] = useState(() => proposed(sum))
+  // What was chosen stays chosen while the sum is asked for anew, and a job asked for twice is planned once.
+  const [ids] = useState(() => new Map<string, string>())
+  const [otherwise, setOtherwise] = useState<Record<string, Partial<Chosen>>>({})
+  const chosen = useMemo(() => {
+    const idFor = (key: string) => {
+      const known = ids.get(key) ?? newId()
+      ids.set(key, known)
+      return known
+    }
+    const usual = Object.entries(proposed(sum, idFor))
+    return Object.fromEntries(usual.map(([key, each]) => [key, { ...each, ...otherwise[key] }]))
+  }, [sum, ids, otherwise])
   const [leave, setLeave] = useState<ReadonlySet<string>>(new Set())
   const on = sum.to_plan.flatMap((drum) =>
     leave.has(drum.tag)
@@ -142,10 +154,7 @@ function Planned({ id, sum, waiting }: { id: string; sum: Sum; waiting: number }
                 mayChange={may}
                 onChange={(work, change) => {
                   const key = idOf(drum.tag, work)
-                  setChosen((now) => {
-                    const was = now[key]
-                    return was ? { ...now, [key]: { ...was, ...change } } : now
-                  })
+                  setOtherwise((now) => ({ ...now, [key]: { ...now[key], ...change } }))
                 }}
                 onLeave={(left) => {
                   const next = new Set(leave)

@@ -136,6 +136,7 @@ function AtDrum({ walk, looks, drum, enter, walked, may }: AtDrumProps) {
           goesOut={goesOut}
           mayChange={may}
           last={following === null}
+          since={walk.started_at}
           onDone={() => {
             void say({ kind: 'looked' })
             if (walk.drums.length > 1) go(following)

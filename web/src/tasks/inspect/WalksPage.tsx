@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
+import { startWalk, type WalkAsked } from '../../api/walks'
 import { shortDate } from '../../domain/dates'
 import { newId } from '../../domain/ids'
 import { Key, Main, Plain } from '../../ui/Button'
@@ -19,8 +20,7 @@ function useStart() {
   const navigate = useNavigate()
   const id = useRef(newId())
   return useMutation({
-    mutationFn: (asked: Omit<Schemas['WalkIn'], 'id'>) =>
-      unwrap(api.POST('/api/inspect/walks', { body: { ...asked, id: id.current } })),
+    mutationFn: (asked: Partial<WalkAsked>) => startWalk(asked, id.current),
     onSuccess: (walk) => void navigate(`/inspect/${walk.id}`),
     onError: () => {
       id.current = newId()
@@ -47,7 +47,7 @@ export function WalksPage() {
   ]
   const chosen = Object.values(narrowed).some(Boolean)
   const refused = start.error instanceof ApiError ? start.error.body.message : ''
-  const walk = () => start.mutate({ ...narrowed, tags: [], name: '', going_out: out })
+  const walk = () => start.mutate({ ...narrowed, going_out: out })
   useKeys({ ' ': chosen && may ? walk : undefined })
   const open = walks.data?.filter((each) => each.state === 'open') ?? []
   const over = walks.data?.filter((each) => each.state === 'done') ?? []
@@ -56,6 +56,9 @@ export function WalksPage() {
       <Head>
         <h1>Inspect</h1>
         <Soft>Look, tick, and know what each drum needs.</Soft>
+        <Link to="/inspect/rules" data-end>
+          <u>The rules</u>
+        </Link>
       </Head>
       {may ? (
         <Begin aria-label="Begin" role="region">
@@ -63,7 +66,7 @@ export function WalksPage() {
             <h2>One drum</h2>
             <FindDrum
               problem={chosen ? '' : refused}
-              onTag={(tag) => start.mutate({ ...NOTHING, tags: [tag.trim()], name: '', going_out: out })}
+              onTag={(tag) => start.mutate({ tags: [tag.trim()], going_out: out })}
             />
           </div>
           <div>

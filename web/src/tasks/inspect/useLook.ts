@@ -81,7 +81,7 @@ export function useLook({ look, parts, ticks, tickOf, say }: Wanted) {
   }
   const worse = (by: number) => {
     const degree = (inHand?.degree ?? 2) + by
-    if (inHand && tickOf(inHand.finding)?.degrees.length && degree >= 1 && degree <= 3)
+    if (inHand && tickOf(inHand.finding)?.degrees.length === 3 && degree >= 1 && degree <= 3)
       grade(degree as Degree)
   }
   return {

@@ -24,7 +24,7 @@ export function partOf(mark: Pick<Mark, 'side' | 'finding'>, tick: Tick | undefi
 }
 
 export const degreeWords = (tick: Tick | undefined, degree: number): string =>
-  tick?.degrees.length ? DEGREES[degree as Degree] : ''
+  tick?.degrees.length === 3 ? DEGREES[degree as Degree] : ''
 
 /** 'middle', 'rod 3', 'edge by rod 3, beside the bed'. */
 export function placeWords(mark: Pick<Mark, 'rod' | 'spot' | 'side'>, drum: WalkDrum): string {

@@ -16,13 +16,19 @@ interface Props {
   beside: boolean
 }
 
+function noteOf(head: Schemas['FittingHead']): string {
+  if (head.promised) return `shelf ${head.shelf}, promised to this drum`
+  if (head.free) return `shelf ${head.shelf}, ${head.free} free`
+  return head.count ? 'all promised to other jobs' : 'none left'
+}
+
 /** Which head comes on, and why the old one goes. */
 export function HeadAndReason({ heads, stock, onStock, reason, onReason, said, onSaid, beside }: Props) {
   const shelf = (heads ?? []).map((head) => ({
     value: String(head.stock_item),
     words: `${head.head}, ${head.size}`,
-    note: head.count ? `shelf ${head.shelf}, ${head.count} left` : 'none left',
-    disabled: head.count === 0,
+    note: noteOf(head),
+    disabled: head.free === 0,
   }))
   return (
     <>

@@ -31,10 +31,11 @@ interface Chosen {
   otherwise: Record<string, string>
 }
 
-/** The head of the same line as the old one, else any that is in stock. */
+/** The head promised to this drum, else one of the same line as the old one, else any that is free. */
 function proposed(heads: Schemas['FittingHead'][], old: string | null | undefined): string {
-  const there = heads.filter((head) => head.count > 0)
-  return String((there.find((head) => head.head === old) ?? there[0])?.stock_item ?? '')
+  const there = heads.filter((head) => head.free > 0)
+  const best = there.find((head) => head.promised) ?? there.find((head) => head.head === old) ?? there[0]
+  return String(best?.stock_item ?? '')
 }
 
 function useBegin(tag: string) {

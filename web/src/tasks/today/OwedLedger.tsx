@@ -9,11 +9,24 @@ import type { OwedItem } from './owed'
 const GROUP: Record<string, string> = {
   'overdue-check': 'Overdue',
   rested: 'Rested',
+  'to-decide': 'To decide',
+  'planned-work': 'To do',
   'aged-head': 'Past its age',
 }
 
 /** Strokes are days or months where they count something; else the words alone. */
-const PLAIN: Record<string, string> = { due: 'due today', rested: 'rested' }
+const PLAIN: Record<string, string> = {
+  due: 'due today',
+  rested: 'rested',
+  'looked at today': 'looked at today',
+}
+
+const MORE: Record<string, string> = {
+  'overdue-check': 'overdue',
+  'to-decide': 'to decide',
+  'planned-work': 'to do',
+  'aged-head': 'past their age',
+}
 
 /** Unit of the strokes, in the right number. */
 const unitOf = (item: OwedItem): string =>
@@ -52,7 +65,7 @@ export function OwedLedger({ items, left = {}, onMore }: Props) {
           {onMore && lastOf(item, n) && (left[item.kind] ?? 0) > 0 ? (
             <More>
               <Quiet onPress={() => onMore(item.kind)}>
-                {left[item.kind]} more {item.kind === 'aged-head' ? 'past their age' : 'overdue'}
+                {left[item.kind]} more {MORE[item.kind] ?? ''}
               </Quiet>
             </More>
           ) : null}

@@ -10,7 +10,10 @@ const DAY_MINUTES = 24 * 60
 /** In hand, resting with the time left, and checks that are coming. Nothing here is owed, so nothing here is red. */
 export function SideColumn({ items }: { items: OwedItem[] }) {
   const of = (kind: string) => items.filter((item) => item.kind === kind)
-  const [hand, resting, coming] = [of('in-hand'), of('resting'), of('coming-check')]
+  const [hand, resting] = [of('in-hand'), of('resting')]
+  const coming = [...of('coming-check'), ...of('coming-work')].sort((a, b) =>
+    (a.ready_at ?? '').localeCompare(b.ready_at ?? ''),
+  )
   return (
     <Column aria-label="In hand, resting, coming">
       <h2>In hand</h2>
@@ -37,9 +40,17 @@ export function SideColumn({ items }: { items: OwedItem[] }) {
       ))}
       {coming.length ? <h2>Coming</h2> : null}
       {coming.map((item) => (
-        <Line key={item.tag + item.side} to={`/drums/${item.tag}`}>
+        <Line
+          key={item.kind + item.tag + item.side}
+          to={item.kind === 'coming-work' ? actionOf(item) : `/drums/${item.tag}`}
+        >
           <b>{item.name}</b>
-          <span>{item.ready_at ? soon(new Date(item.ready_at)) : ''}</span>
+          <span>
+            {item.ready_at
+              ? soon(new Date(item.ready_at)).replace(item.kind === 'coming-work' ? ' 09:00' : '', '')
+              : ''}
+          </span>
+          {item.kind === 'coming-work' ? <small>{item.reason.replace(/, due [^,]*$/, '')}</small> : null}
         </Line>
       ))}
       {coming.length || resting.length ? null : <Soft>Nothing rests and no check is coming.</Soft>}

@@ -5,6 +5,8 @@ export function actionOf(item: Schemas['OwedOut']): string {
   switch (item.doing) {
     case 'go-on':
       return `/bench/${item.job_id}`
+    case 'decide':
+      return `/inspect/${item.walk_id}?at=${encodeURIComponent(item.tag)}`
     case 'start':
       return `/drums/${item.tag}/start?work=${item.work}&part=${item.part ?? ''}${item.kind === 'aged-head' ? '&reason=age' : ''}`
   }

@@ -3,8 +3,8 @@ import { useState } from 'react'
 import { api, unwrap, type Schemas } from '../../api/client'
 import type { OwedItem } from './owed'
 
-type Paged = 'overdue-check' | 'aged-head'
-const PAGED: readonly string[] = ['overdue-check', 'aged-head'] satisfies Paged[]
+type Paged = 'overdue-check' | 'to-decide' | 'planned-work' | 'aged-head'
+const PAGED: readonly string[] = ['overdue-check', 'to-decide', 'planned-work', 'aged-head'] satisfies Paged[]
 const isPaged = (kind: string): kind is Paged => PAGED.includes(kind)
 const same = (a: OwedItem, b: OwedItem): boolean => a.kind === b.kind && a.tag === b.tag && a.side === b.side
 

@@ -71,6 +71,12 @@ export const NUMBERS: { way: keyof Ways; moment: Moment; label: string }[] = [
   { way: 'check_after_days', moment: 'after', label: 'Settling check after, days' },
   { way: 'batter_life_months', moment: 'after', label: 'A batter head lasts, months' },
   { way: 'resonant_life_months', moment: 'after', label: 'A resonant head lasts, months' },
+  { way: 'falls_times', moment: 'after', label: 'A head falls fast at so many times what its kind falls' },
+  {
+    way: 'turned_visits',
+    moment: 'after',
+    label: 'Rods are turned again and again from so many visits in a row',
+  },
   { way: 'copy_days', moment: 'after', label: 'Say so when the last backup is older than, days (0: never)' },
 ]
 

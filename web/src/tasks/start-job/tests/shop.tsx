@@ -96,8 +96,26 @@ const patterns = [
   },
 ]
 const heads = [
-  { stock_item: 7, head: 'single 10 coated', finish: 'coated', size: '12 in', count: 2, shelf: 'A1' },
-  { stock_item: 8, head: 'double 7+7 clear', finish: 'clear', size: '12 in', count: 0, shelf: 'A2' },
+  {
+    stock_item: 7,
+    head: 'single 10 coated',
+    finish: 'coated',
+    size: '12 in',
+    count: 2,
+    free: 2,
+    promised: false,
+    shelf: 'A1',
+  },
+  {
+    stock_item: 8,
+    head: 'double 7+7 clear',
+    finish: 'clear',
+    size: '12 in',
+    count: 0,
+    free: 0,
+    promised: false,
+    shelf: 'A2',
+  },
 ]
 
 const schools = [
