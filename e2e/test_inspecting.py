@@ -186,3 +186,16 @@ def test_a_photo_of_what_was_seen_waits_for_the_network(
     browser.until("the photo to be stored", lambda: installation.cluster.rows(of))
     assert installation.cluster.rows(of) == [["dents", "1600"]]
     browser.one("button[aria-label^='Photo 1: dents, by Ines']")
+
+
+def test_a_head_is_chosen_by_its_sound_and_taken_to_the_bench(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/drums/MQ-015/choose")
+    browser.sees("Used for")
+    browser.press("open", "button")
+    browser.press("long", "button")
+    browser.until("the answers to follow", lambda: browser.words("button[aria-pressed=true]") == ["open", "long"])
+    browser.press("Take it", "section[aria-label=Answers] button")
+    browser.sees("Order of the rods")
+    chosen = browser.driver.current_url.rsplit("stock=", 1)[-1]
+    assert browser.one(f"input[type=radio][value='{chosen}']").is_selected()

@@ -10,6 +10,12 @@ from e2e.support.browser import Browser
 from e2e.support.installation import ROOT, Installation
 
 SETTLE_S = 0.5  # fonts and the one motion of a beam
+WALKS = "return fetch('/api/inspect/walks').then(r => r.json())"
+TOUCH = """
+const box = document.querySelector('.film').getBoundingClientRect()
+document.querySelector('.film').dispatchEvent(new MouseEvent('click',
+  {bubbles: true, clientX: box.left + box.width * arguments[0], clientY: box.top + box.height * arguments[1]}))
+"""
 JOBS = "return fetch('/api/today').then(r => r.json())"
 
 
@@ -37,26 +43,40 @@ def take(
     print(f"  {name}.png", file=sys.stderr)
 
 
+def _inspect(browser: Browser, folder: Path, path: str) -> None:
+    """A drum in the middle of its look: two things ticked, one of them in hand; then the same on a phone in the dark."""
+    _theme(browser, "bench")
+    browser.size(1280, 800)
+    browser.go(path)
+    for tick, says, (x, y) in (("worn", "Film shows", (0.5, 0.54)), ("dents", "Felt under", (0.2, 0.3))):
+        browser.press(tick)
+        browser.sees(says)
+        browser.script(TOUCH, x, y)
+    browser.sees("half way to rod")
+    time.sleep(SETTLE_S)
+    browser.picture(str(folder / "inspect.png"))
+    _theme(browser, "stage")
+    take(browser, folder, "inspect-phone", path, "coating worn", 390, 844)
+
+
 def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
-    heron, kittiwake, dunlin, sanderling = (
-        f"/bench/{_job(browser, name)}" for name in ("Heron", "Kittiwake", "Dunlin", "Sanderling")
-    )
+    heron, kittiwake, dunlin = (f"/bench/{_job(browser, name)}" for name in ("Heron", "Kittiwake", "Dunlin"))
+    walk = f"/inspect/{browser.script(WALKS)[0]['id']}"
     views = [
         ("today", "/", "Overdue", 1280, 800, "bench"),
         ("drums", "/drums", "Cormorant", 1280, 800, "bench"),
         ("drum-sheet", "/drums/MQ-041", "History", 1280, 800, "bench"),
         ("drum-form", "/drums/MQ-041/edit", "Which drum", 1280, 800, "bench"),
-        ("start-both", "/drums/MQ-017/start?work=both-heads&part=heads", "Which head first", 1280, 800, "bench"),
         ("bench-turn", heron, "next rod", 1280, 800, "bench"),
         ("bench-turn-stage", heron, "next rod", 1280, 800, "stage"),
-        ("bench-slacken", kittiwake, "in this order", 1280, 800, "bench"),
         ("bench-read", dunlin, "tap at rod", 1280, 800, "bench"),
-        ("bench-step", sanderling, "Hoop on, its snare gates", 1280, 800, "bench"),
         ("bench-tablet", heron, "next rod", 800, 1280, "bench"),
         ("bench-phone", heron, "next rod", 390, 844, "bench"),
         ("today-phone", "/", "Overdue", 390, 844, "stage"),
         ("ways", "/ways", "Fitting a head", 1280, 800, "bench"),
         ("sound", "/drums/MQ-041/sound", "Because", 1280, 800, "bench"),
+        ("verdict", f"{walk}?at=MQ-026", "A new batter", 1280, 800, "bench"),
+        ("walk-sum", f"{walk}/sum", "looked at", 1280, 800, "bench"),
     ]
     for name, path, waits_for, wide, high, theme in views:
         if not only or name in only:
@@ -77,12 +97,8 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         browser.press("Simulated drum")
         browser.sees("Work out the turns", seconds=30)
         take(browser, folder, "heard", f"{dunlin}/taps", "One after the other")
-    if not only or "bench-ear" in only:
-        _theme(browser, "bench")
-        browser.go(dunlin)
-        browser.press("Another way")
-        browser.press("by ear", "[role=dialog] label")
-        take(browser, folder, "bench-ear", dunlin, "Much lower")
+    if not only or only & {"inspect", "inspect-phone"}:
+        _inspect(browser, folder, f"{walk}?at=MQ-007")
 
 
 def main(words: list[str]) -> None:

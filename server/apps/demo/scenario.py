@@ -25,6 +25,7 @@ class Line(NamedTuple):
     film_mil: float
     finish: str
     side: str
+    damping: str = "none"
 
 
 LINES = (
@@ -33,7 +34,7 @@ LINES = (
     Line("single 7 fibre", 1, 7.5, "fibre", "batter"),
     Line("double 7+7 clear", 2, 14, "clear", "batter"),
     Line("double 7+7 coated", 2, 14, "coated", "batter"),
-    Line("ringed 10 smooth", 1, 10, "smooth", "either"),
+    Line("ringed 10 smooth", 1, 10, "smooth-white", "either", "edge-ring"),
     Line("snare side 3", 1, 3, "clear", "resonant"),
     Line("mesh two-layer", 2, 16, "mesh", "batter"),
     Line("calf, grade two", 1, 12, "skin", "either"),

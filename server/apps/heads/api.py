@@ -8,10 +8,9 @@ from ninja import Router, Schema
 from apps.accounts.auth import Request
 from apps.heads.models import Promise, StockItem
 from apps.register.lookup import drum_by_tag
-from apps.register.schemas import length_words
+from apps.register.schemas import SAME_SIZE_M, length_words
 
 router = Router(tags=["heads"])
-SAME_SIZE_M = 0.003  # sizes are nominal; a quarter inch apart is another size
 
 
 class FittingHead(Schema):

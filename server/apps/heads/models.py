@@ -19,6 +19,8 @@ class HeadLine(Owned):
     plies = models.PositiveSmallIntegerField(default=1)
     film_mil = models.FloatField(default=10)
     finish = models.CharField(max_length=20, default="clear")
+    damping = models.CharField(max_length=20, default="none")
+    vent = models.BooleanField(default=False)
     side = models.CharField(max_length=10, default="either")
 
     class Meta:

@@ -16,6 +16,7 @@ from apps.bench.schemas import Receipt
 from apps.inspecting.models import Walk, WalkDrum, WalkEvent
 from apps.inspecting.record import layouts_of, records_of
 from apps.inspecting.schemas import WalkEventIn, WalkIn
+from apps.inspecting.standing import Stands, drum_of_walk, stands_of, store
 from apps.inspecting.stored import ENTRY_VERSION, entry_from
 from apps.inspecting.verdicts import carry_look
 from apps.register.models import Drum
@@ -140,7 +141,7 @@ def go_on(walk_id: uuid.UUID) -> None:
     _touch(walk)
 
 
-def _take_one(walk: Walk, drums: dict[str, WalkDrum], event: WalkEventIn, member: Membership) -> WalkEvent:
+def _take_one(stands: Stands, event: WalkEventIn, member: Membership) -> WalkEvent:
     """The row of one entry, as the core and the walk have nothing against it."""
     if isinstance(event.body, UnknownBody):
         raise Refused(
@@ -150,11 +151,11 @@ def _take_one(walk: Walk, drums: dict[str, WalkDrum], event: WalkEventIn, member
             422,
         )
     body = event.body.model_dump(mode="json")
-    of = drums.get(event.body.drum)
-    if of is None:
+    walk, drum = stands.walk, stands.drums.get(event.body.drum)
+    if drum is None:
         raise Refused("not_in_walk", f"{event.body.drum} is not in this walk. Add it, then enter this again.", 422)
-    layouts = layouts_of(of.drum)
-    require_fits(entry_from(body), DrumKind(of.drum.kind), {side.value: layouts.get(side) for side in Side})
+    layouts = layouts_of(drum)
+    require_fits(entry_from(body), DrumKind(drum.kind), {side.value: layouts.get(side) for side in Side})
     walk.last_seq += 1
     now = timezone.now()
     return WalkEvent(
@@ -162,7 +163,7 @@ def _take_one(walk: Walk, drums: dict[str, WalkDrum], event: WalkEventIn, member
         workshop_id=walk.workshop_id,
         walk=walk,
         seq=walk.last_seq,
-        tag=of.drum.tag,
+        tag=drum.tag,
         kind=event.body.kind,
         version=ENTRY_VERSION,
         body=body,
@@ -175,24 +176,21 @@ def _take_one(walk: Walk, drums: dict[str, WalkDrum], event: WalkEventIn, member
 
 
 def _receipts(
-    walk: Walk, drums: dict[str, WalkDrum], events: Iterable[WalkEventIn], member: Membership
+    stands: Stands, events: Iterable[WalkEventIn], member: Membership
 ) -> tuple[list[Receipt], list[WalkEvent]]:
-    rows: list[WalkEvent] = []
-    receipts = []
-    events = list(events)
-    known = dict(WalkEvent.objects.filter(pk__in=[each.id for each in events]).values_list("pk", "seq"))
+    rows, receipts = list[WalkEvent](), list[Receipt]()
+    known = dict(stands.known)
     for event in events:
-        if event.id in known:
-            receipts.append(Receipt(id=event.id, standing="applied", seq=known[event.id]))
-            continue
         try:
-            row = _take_one(walk, drums, event, member)
+            if event.id not in known:
+                rows.append(_take_one(stands, event, member))
+                known[event.id] = (stands.walk.pk, rows[-1].seq)
+            walk, seq = known[event.id]
+            if walk != stands.walk.pk:
+                raise Refused("bad_event", "That entry belongs to another walk.", 422)
+            receipts.append(Receipt(id=event.id, standing="applied", seq=seq))
         except (DrumworkError, Refused) as error:
             receipts.append(Receipt(id=event.id, standing="refused", code=error.code, message=error.message))
-            continue
-        rows.append(row)
-        known[event.id] = row.seq
-        receipts.append(Receipt(id=event.id, standing="applied", seq=row.seq))
     return receipts, rows
 
 
@@ -202,20 +200,17 @@ def take_in(walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership) -
 
     The walk's row is locked meanwhile, so that two people's entries are numbered one after the other.
     """
-    walk = Walk.objects.select_for_update().get(pk=walk_id)
     tags = {event.body.drum for event in events if not isinstance(event.body, UnknownBody)}
-    rows = WalkDrum.objects.filter(walk=walk, drum__tag__in=tags).select_related("drum")
-    drums = {each.drum.tag: each for each in rows}
-    receipts, made = _receipts(walk, drums, events, member)
-    WalkEvent.objects.bulk_create(made)
+    stands = stands_of(walk_id, member.workshop_id, tags, [event.id for event in events])
+    walk = stands.walk
+    receipts, made = _receipts(stands, events, member)
+    if not made:
+        return walk.last_seq, receipts
+    store(walk, made)
     touched = {row.tag for row in made}
-    looked = {row.tag for row in made if row.kind == "looked"}
-    if others := touched - looked:
-        looked |= set(WalkEvent.objects.filter(walk=walk, tag__in=others, kind="looked").values_list("tag", flat=True))
+    looked = {row.tag for row in made if row.kind == "looked"} | (stands.looked & touched)
     for tag in sorted(looked):
-        carry_look(walk, drums[tag], member)
-    if made:
-        _touch(walk)
+        carry_look(walk, drum_of_walk(walk, tag), member)
     return walk.last_seq, receipts
 
 

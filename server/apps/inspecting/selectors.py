@@ -124,25 +124,34 @@ def _rows_of(marks: Iterable[uuid.UUID]) -> set[int]:
     return set(DrumFinding.objects.filter(mark__in=list(marks)).values_list("pk", flat=True))
 
 
-def walk_of(walk: Walk, workshop: Workshop, since: int) -> WalkOut:
-    """A walk, or with `since` from 0 up only what came after that entry."""
-    first = since < 0
-    rows = list(WalkDrum.objects.filter(walk=walk).select_related("drum__place").order_by("place") if first else [])
-    events = WalkEvent.objects.filter(walk=walk, seq__gt=max(since, 0)).order_by("seq")
-    verdicts = Verdict.objects.filter(walk=walk, seq__gt=max(since, 0))
+def _shaped(walk: Walk, **more: Any) -> WalkOut:
+    nothing: dict[str, Any] = {"drums": [], "events": [], "verdicts": [], "ticks": [], "can": {}}
     return WalkOut.model_validate(
         {
             "id": str(walk.pk), "name": walk.name, "state": walk.state, "going_out": walk.going_out,
-            "started_by": walk.started_by_name, "started_at": walk.started_at, "last_seq": walk.last_seq,
-            "drums": _drums(rows, workshop),
-            "events": [
-                {"id": str(row.pk), "seq": row.seq, "by": row.by_name, "at": row.made_at, "device": row.device, "body": row.body}
-                for row in events
-            ],
-            "verdicts": [{**row.told, "answered": row.answered_at is not None} for row in verdicts],
-            "ticks": _ticks() if first else [],
-            "can": {row.drum.kind: _can(DrumKind(row.drum.kind)) for row in rows},
+            "started_by": walk.started_by_name, "started_at": walk.started_at, "last_seq": walk.last_seq, **nothing, **more,
         }
+    )  # fmt: skip
+
+
+def walk_of(walk: Walk, workshop: Workshop, since: int) -> WalkOut:
+    """A walk, or with `since` from 0 up only what came after that entry."""
+    first = since < 0
+    if since == walk.last_seq:
+        return _shaped(walk)
+    rows = list(WalkDrum.objects.filter(walk=walk).select_related("drum__place").order_by("place") if first else [])
+    events = WalkEvent.objects.filter(walk=walk, seq__gt=max(since, 0)).order_by("seq")
+    verdicts = Verdict.objects.filter(walk=walk, seq__gt=max(since, 0))
+    return _shaped(
+        walk,
+        drums=_drums(rows, workshop) if rows else [],
+        events=[
+            {"id": str(row.pk), "seq": row.seq, "by": row.by_name, "at": row.made_at, "device": row.device, "body": row.body}
+            for row in events
+        ],
+        verdicts=[{**row.told, "answered": row.answered_at is not None} for row in verdicts],
+        ticks=_ticks() if first else [],
+        can={row.drum.kind: _can(DrumKind(row.drum.kind)) for row in rows},
     )  # fmt: skip
 
 

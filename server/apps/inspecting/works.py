@@ -12,15 +12,14 @@ from django.db import transaction
 from django.db.models import Count
 from django.utils import timezone
 
-from apps.heads.api import SAME_SIZE_M
-from apps.heads.models import Fitting, StockItem
+from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.inspecting.models import Verdict, Walk, WalkDrum
 from apps.inspecting.record import fitted_on
 from apps.inspecting.schemas import BuyLine, HeadChoice, PlanIn, PlannedOut, PlanWork, ToPlan, WalkSum
 from apps.planned.flows import Wanted, plan_work
 from apps.planned.models import PlannedJob
 from apps.register.models import Drum
-from apps.register.schemas import KIND_WORDS, length_words, size_words
+from apps.register.schemas import KIND_WORDS, SAME_SIZE_M, length_words, size_words
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
 from drumwork.deciding import Verdict as Said
@@ -61,15 +60,23 @@ class _Shelf:
     def __init__(self) -> None:
         rows = StockItem.objects.select_related("line").annotate(promised=Count("promises"))
         self.rows = [(row, max(0, row.count - row.promised)) for row in rows]
+        self.lines = {line.name: line for line in HeadLine.objects.all()}
+
+    def _unlike(self, head: str, now: str) -> tuple[bool, bool, float]:
+        """How far a line is from the one that is on: other plies, another finish, more or less film."""
+        one, other = self.lines[head], self.lines.get(now)
+        if other is None:
+            return (False, False, 0.0)
+        return (one.plies != other.plies, one.finish != other.finish, abs(one.film_mil - other.film_mil))
 
     def fitting(self, drum: Drum, side: str, now: str) -> list[HeadChoice]:
-        """Those of its size for this side: the line that is on first, then those that are free."""
+        """Those of its size for this side: the line that is on first, then what is free, the likest to it first."""
         found = [
             HeadChoice(stock_item=row.pk, head=row.line.name, free=free, shelf=row.shelf, same=row.line.name == now)
             for row, free in self.rows
             if abs(row.diameter_m - drum.diameter_m) <= SAME_SIZE_M and row.line.side in (side, "either")
         ]
-        return sorted(found, key=lambda each: (not each.same, each.free == 0, each.head))
+        return sorted(found, key=lambda each: (not each.same, each.free == 0, self._unlike(each.head, now), each.head))
 
 
 def _works(row: Verdict) -> list[dict[str, Any]]:

@@ -17,6 +17,8 @@ from drumwork.quantities import Length, parse_length, parse_pitch
 
 StateName = Literal["in", "out", "repair", "retired"]
 Rods = Annotated[list[Annotated[int, Field(ge=1, le=16)]], Field(max_length=16)]
+SAME_SIZE_M = 0.003
+"""Sizes are nominal; a quarter inch apart is another size."""
 KIND_WORDS = {kind.value: traits.words for kind, traits in TRAITS.items()}
 
 

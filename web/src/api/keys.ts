@@ -9,6 +9,7 @@ export const keys = {
   sound: (tag: string) => ['sound', tag] as const,
   twoHeads: (tag: string, asked: object) => ['two-heads', tag, asked] as const,
   heads: (tag: string, side: string) => ['heads', tag, side] as const,
+  choose: (tag: string, side: string, asked: object) => ['choose', tag, side, asked] as const,
   shelf: ['shelf'] as const,
   schools: ['schools'] as const,
   schoolsOfWork: (tag: string, work: string, part: string) => ['schools', tag, work, part] as const,

@@ -202,6 +202,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/heads/choose/{tag}/{side}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Choose Head
+         * @description Two or three heads for one side of a drum, first as specifications, then as what lies on the shelf.
+         */
+        get: operations["choose_head"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/heads/fitting/{tag}/{side}": {
         parameters: {
             query?: never;
@@ -1023,6 +1043,21 @@ export interface components {
             /** Rows */
             rows: number[];
         };
+        /** AnswerOut */
+        AnswerOut: {
+            /** Against */
+            against: string[];
+            /** Changes */
+            changes: components["schemas"]["HeadChange"][];
+            /** Lines */
+            lines: components["schemas"]["ShelfLine"][];
+            /** Rules */
+            rules: string[];
+            /** Speaks For */
+            speaks_for: string[];
+            /** Words */
+            words: string;
+        };
         /**
          * AnsweredIn
          * @description What was answered to a question of a step: names of its answers or one's own words; or a pitch, length or number as typed. None takes an
@@ -1338,6 +1373,39 @@ export interface components {
             places: string[];
             /** Threads */
             threads: string[];
+        };
+        /**
+         * ChooseIn
+         * @description What is asked of a head, in players' words.
+         */
+        ChooseIn: {
+            /**
+             * Needs
+             * @default []
+             */
+            needs: ("brushes" | "stage-light" | "quiet" | "lasting")[];
+            /**
+             * Sound
+             * @default []
+             */
+            sound: ("open" | "warm" | "bright" | "dark" | "punchy" | "dry" | "articulate" | "sensitive" | "loud" | "long" | "short" | "low" | "high")[];
+            /**
+             * Use
+             * @default drum-set
+             * @enum {string}
+             */
+            use: "drum-set" | "concert" | "marching" | "recording" | "practice" | "school";
+        };
+        /** ChooseOut */
+        ChooseOut: {
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+            /** Excluded */
+            excluded: components["schemas"]["NotThis"][];
+            /** Now */
+            now: string;
+            /** Others */
+            others: components["schemas"]["ShelfLine"][];
         };
         /**
          * ChosenSchool
@@ -1982,6 +2050,18 @@ export interface components {
          */
         Grease: "always" | "when-dry" | "never-on-new" | "never";
         /**
+         * HeadChange
+         * @description What changes against the head that is on; `computed` by physics, else said by rule.
+         */
+        HeadChange: {
+            /** Computed */
+            computed: boolean;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * HeadChoice
          * @description A head on the shelf that fits; `free` are those not promised to another job.
          */
@@ -2272,6 +2352,18 @@ export interface components {
              * @enum {string}
              */
             kind: "not_here";
+        };
+        /**
+         * NotThis
+         * @description What must not go on, and why.
+         */
+        NotThis: {
+            /** Because */
+            because: string;
+            /** Rule */
+            rule: string;
+            /** Words */
+            words: string;
         };
         /**
          * NotedIn
@@ -3300,6 +3392,20 @@ export interface components {
             work: components["schemas"]["OfferOut"][];
         };
         /**
+         * ShelfLine
+         * @description A head of this size on the shelf; `free` are those not promised to another drum.
+         */
+        ShelfLine: {
+            /** Free */
+            free: number;
+            /** Head */
+            head: string;
+            /** Shelf */
+            shelf: string;
+            /** Stock Item */
+            stock_item: number;
+        };
+        /**
          * Side
          * @description The two heads of a drum.
          * @enum {string}
@@ -3713,7 +3819,8 @@ export interface components {
         };
         /**
          * TickOut
-         * @description One thing that can be found: its short word, its words, what each degree looks like, and what usually answers it.
+         * @description One thing that can be found: its short word, its words, what each degree looks like (one sentence where there is no more or less of it), and
+         *     what usually answers it.
          */
         TickOut: {
             /** Answer */
@@ -4710,6 +4817,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolLeftOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    choose_head: {
+        parameters: {
+            query?: {
+                use?: "drum-set" | "concert" | "marching" | "recording" | "practice" | "school";
+                sound?: ("open" | "warm" | "bright" | "dark" | "punchy" | "dry" | "articulate" | "sensitive" | "loud" | "long" | "short" | "low" | "high")[];
+                needs?: ("brushes" | "stage-light" | "quiet" | "lasting")[];
+            };
+            header?: never;
+            path: {
+                tag: string;
+                /** @description The two heads of a drum. */
+                side: "batter" | "resonant";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChooseOut"];
                 };
             };
             /** @description Refused */

@@ -26,6 +26,10 @@ const pages: RouteObject[] = [
     lazy: async () => ({ Component: (await import('../tasks/sound/SoundPage')).SoundPage }),
   },
   {
+    path: 'drums/:tag/choose',
+    lazy: async () => ({ Component: (await import('../tasks/choose/ChoosePage')).ChoosePage }),
+  },
+  {
     path: 'drums/:tag/start',
     lazy: async () => ({ Component: (await import('../tasks/start-job/StartPage')).StartPage }),
   },

@@ -11,7 +11,7 @@ from drumwork.choosing.rules import EXCLUSIONS, WEIGHED, Rule
 from drumwork.choosing.specs import SPECS, Spec
 from drumwork.choosing.wanted import WORDS, Wanted
 
-__all__ = ["Answer", "Choice", "Excluded", "choose"]
+__all__ = ["Answer", "Choice", "Excluded", "alike", "choose", "judge"]
 
 _LEAST: Final = 2
 _MOST: Final = 3
@@ -114,6 +114,18 @@ def _kind_of(spec: Spec) -> tuple[object, ...]:
     families = {"smooth-white": "smooth", "ebony": "smooth", "fibre": "like skin", "suede": "like skin"}
     thin = (spec.mil or 0) < 10
     return spec.plies, spec.mesh, spec.damping != "none", families.get(spec.finish, spec.finish), thin
+
+
+def alike(one: Spec, other: Spec) -> bool:
+    """Whether a player would take one for the other: the same plies, finish family and damping, and film within three mil."""
+    near = one.mesh or abs((one.mil or 0) - (other.mil or 0)) <= 3
+    return _kind_of(one)[:4] == _kind_of(other)[:4] and one.damping == other.damping and near
+
+
+def judge(asked: Wanted, spec: Spec) -> Answer | Excluded:
+    """One head for this drum, this side and this sound: what speaks for and against it, or why it must not go on."""
+    rule = _excluded(asked, spec)
+    return Excluded(spec, rule.words, rule.id) if rule else _judged(asked, spec)
 
 
 def choose(asked: Wanted) -> Choice:

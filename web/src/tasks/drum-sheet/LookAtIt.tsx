@@ -1,8 +1,8 @@
 import { useMutation } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
-import styled from 'styled-components'
 import { startWalk } from '../../api/walks'
-import { Plain } from '../../ui/Button'
+import { Key, Plain } from '../../ui/Button'
+import { useKeys } from '../../ui/useKeys'
 
 /** Begin a look at this one drum. */
 export function LookAtIt({ tag }: { tag: string }) {
@@ -11,14 +11,10 @@ export function LookAtIt({ tag }: { tag: string }) {
     mutationFn: () => startWalk({ tags: [tag] }),
     onSuccess: (walk) => void navigate(`/inspect/${walk.id}`),
   })
+  useKeys({ x: () => start.mutate() })
   return (
-    <Look isDisabled={start.isPending} onPress={() => start.mutate()}>
-      Inspect
-    </Look>
+    <Plain isDisabled={start.isPending} onPress={() => start.mutate()}>
+      Inspect <Key>X</Key>
+    </Plain>
   )
 }
-
-const Look = styled(Plain)`
-  min-height: 44px;
-  margin: -8px 0;
-`

@@ -3,6 +3,7 @@ import { Link, useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { Key, Main, Plain } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
+import { LookAtIt } from './LookAtIt'
 import type { Schemas } from '../../api/client'
 import { useKeys } from '../../ui/useKeys'
 import { worksOf, type Work } from './works'
@@ -45,6 +46,7 @@ export function NextWork({ sheet }: { sheet: Schemas['Sheet'] }) {
           All work <Key>W</Key>
         </Plain>
       ) : null}
+      {sheet.state === 'retired' ? null : <LookAtIt tag={sheet.tag} />}
       <Dialog title={`Work on ${sheet.name}`} wide open={all} onClose={() => setAll(false)}>
         <All>
           {ABOUT.map(([about, title]) => {

@@ -13,7 +13,6 @@ import { NextWork } from './NextWork'
 import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
 import { AsLeft } from './AsLeft'
-import { LookAtIt } from './LookAtIt'
 import { PlannedWork } from './PlannedWork'
 import { Standing } from './Standing'
 import { Timeline } from './Timeline'
@@ -68,7 +67,6 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
         {rods ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/sound`)}>Sound</Edit> : null}
         <Edit onPress={() => void window.open(serviceCard(sheet.tag), '_blank', 'noopener')}>Card</Edit>
         {may ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/edit`)}>Edit</Edit> : null}
-        {may && sheet.state !== 'retired' ? <LookAtIt tag={sheet.tag} /> : null}
       </Head>
       <Columns>
         <section aria-label="How it stands">

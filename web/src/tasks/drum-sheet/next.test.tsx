@@ -32,6 +32,10 @@ describe('what next with this drum', () => {
   })
   it('offers no second job where one is in hand on the same part', () => {
     const taken = { ...NEW, in_hand: 'j1' }
-    expect(works(sheet({ work: [taken, CHECK] }))).toEqual(['Go on with the batter', 'Clear the batter'])
+    expect(works(sheet({ work: [taken, CHECK] }))).toEqual([
+      'Go on with the batter',
+      'Clear the batter',
+      'Inspect X',
+    ])
   })
 })

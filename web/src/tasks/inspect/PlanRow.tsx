@@ -95,6 +95,7 @@ const Row = styled.article`
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 2px 16px;
+  align-items: baseline;
   padding: 12px 28px;
   border-bottom: 1px solid var(--rule);
   h2 {
@@ -114,6 +115,7 @@ const Row = styled.article`
   > button {
     grid-area: 1 / 2;
     min-height: 44px;
+    margin: -8px 0;
     border-color: transparent;
     font: 500 14.5px var(--text);
     padding: 0 8px;

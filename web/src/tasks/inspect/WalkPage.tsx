@@ -92,7 +92,7 @@ function AtDrum({ walk, looks, drum, enter, walked, may }: AtDrumProps) {
           {drum.kind_words}, {drum.size}
         </Soft>
         <Where data-end>
-          <Plain onPress={() => setListing(true)} aria-label="Drums of this walk">
+          <Plain onPress={() => setListing(true)}>
             {walk.name === drum.name ? drum.place : `${walk.name}, ${at + 1} of ${walk.drums.length}`}
           </Plain>
         </Where>

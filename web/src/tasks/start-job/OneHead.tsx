@@ -1,8 +1,10 @@
+import { Link } from 'react-router'
 import { Field } from '../../ui/Field'
 import { HeadAndReason } from './HeadAndReason'
 import type { Offer, Side, useStartJob } from './useStartJob'
 
 interface Props {
+  tag: string
   side: Side
   offer: Offer
   start: ReturnType<typeof useStartJob>
@@ -10,7 +12,7 @@ interface Props {
 }
 
 /** What comes on one side, why the old head goes, and the pitch it is brought to. */
-export function OneHead({ side, offer, start, problem }: Props) {
+export function OneHead({ tag, side, offer, start, problem }: Props) {
   const head = start.headOf(side)
   return (
     <section aria-label={`${side} head`}>
@@ -26,6 +28,13 @@ export function OneHead({ side, offer, start, problem }: Props) {
           onSaid={(said) => start.setHead(side, { said })}
           beside={offer.sides.length > 1}
         />
+      ) : null}
+      {offer.changes_heads ? (
+        <p>
+          <Link to={`/drums/${tag}/choose?side=${side}`}>
+            <u>Which head for which sound?</u>
+          </Link>
+        </p>
       ) : null}
       <Field
         label={`Wanted pitch at the ${side} rods`}

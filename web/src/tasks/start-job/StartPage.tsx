@@ -28,7 +28,12 @@ export function StartPage() {
   if (!offer)
     return <Problem>There is no such work. The drum’s own page lists what can be done with it.</Problem>
   return (
-    <Start sheet={sheet.data} offer={offer} reason={query.get('reason') === 'age' ? 'past its age' : ''} />
+    <Start
+      sheet={sheet.data}
+      offer={offer}
+      reason={query.get('reason') === 'age' ? 'past its age' : ''}
+      stock={query.get('stock')}
+    />
   )
 }
 
@@ -76,7 +81,14 @@ function Start(props: Given) {
         ) : null}
         <Heads data-many={offer.sides.length > 1 || undefined}>
           {offer.sides.map((side) => (
-            <OneHead key={side} side={side} offer={offer} start={start} problem={aboutPitch} />
+            <OneHead
+              key={side}
+              tag={sheet.tag}
+              side={side}
+              offer={offer}
+              start={start}
+              problem={aboutPitch}
+            />
           ))}
         </Heads>
         {turns ? (

@@ -14,6 +14,8 @@ export interface Given {
   sheet: Schemas['Sheet']
   offer: Offer
   reason: string
+  /** The stock item somebody chose before coming here. */
+  stock?: string | null
 }
 
 /** What is chosen for one head. `picked` is a stock item, 'none', or null while the proposed one stands. */
@@ -64,7 +66,7 @@ function useShelves(tag: string, sides: Side[], enabled: boolean) {
 }
 
 /** What a job starts with, and starting it. The id is made once, so that asking twice starts one job. */
-export function useStartJob({ sheet, offer, reason }: Given) {
+export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
   const workshop = useSession().data?.workshop
   const id = useRef(newId())
   const stateOf = (side: Side) => sheet.sides.find((each) => each.side === side)
@@ -77,7 +79,8 @@ export function useStartJob({ sheet, offer, reason }: Given) {
   const begin = useBegin(sheet.tag)
   const headOf = (side: Side): ForHead => {
     const wanted = stateOf(side)?.wanted_hz
-    return { picked: null, reason, said: '', target: wanted ? String(wanted) : '', ...chosen.heads[side] }
+    const picked = offer.sides.length === 1 ? stock : null
+    return { picked, reason, said: '', target: wanted ? String(wanted) : '', ...chosen.heads[side] }
   }
   const shelfOf = (side: Side) => shelves[offer.sides.indexOf(side)]?.data
   const stockOf = (side: Side) => headOf(side).picked ?? proposed(shelfOf(side) ?? [], stateOf(side)?.head)
