@@ -55,6 +55,8 @@ VIEWS = [
     ("/ways", "ways"),
     ("/inspect", "Not over yet"),
     ("/inspect/rules", "Common practice"),
+    ("/inspect/lives", "Likely within"),
+    ("/drums/MQ-033/choose", "Used for"),
     ("walk?at=MQ-007", "Nothing found"),
     ("walk?at=MQ-026", "Decide otherwise"),
     ("walk/sum", "To buy"),

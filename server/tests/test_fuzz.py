@@ -58,3 +58,16 @@ def test_no_request_made_from_the_schema_breaks_the_server(operation: Any, house
             assert set(answer.json()) == SHAPE, answer.content
 
     ask()
+
+
+def test_no_two_schemas_share_a_name() -> None:
+    """The API’s description knows schemas by their bare names: two of one name would become one, and the client wrong."""
+    from ninja import Schema
+
+    def below(of: type) -> list[type]:
+        return [each for sub in of.__subclasses__() for each in (sub, *below(sub))]
+
+    named = [each for each in below(Schema) if each.__module__.startswith("apps.")]
+    twice = {each.__name__ for each in named if sum(other.__name__ == each.__name__ for other in named) > 1}
+    assert len(named) > 50
+    assert twice == set()

@@ -5,6 +5,7 @@ One statement, written by hand: it is what everybody’s tablet asks for every h
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime, time, timedelta
 from types import SimpleNamespace
@@ -13,10 +14,12 @@ from typing import Any, Final, cast
 from django.db import connection
 from django.utils import timezone
 
+from apps.heads.lives import Group, laws_of
 from apps.register.models import Drum
 from apps.workshops.models import Workshop
 from drumwork.condition import last_past_life
 from drumwork.drums import Side
+from drumwork.lives import Expected
 from drumwork.planning import AgedHead, CheckDue, JobInHand, OwedKind, Undecided, WorkPlanned
 from drumwork.procedures.catalogue import CATALOGUE, work_named
 
@@ -143,7 +146,18 @@ def _read(workshop: Workshop, now: datetime, offset: int) -> Facts:
     for drum, key, where, touched, resting in jobs:
         facts.append(JobInHand(drum["tag"], key, where, _at(touched), _at(resting) if resting else None))
     facts += [CheckDue(drum["tag"], side, _at(due), why) for drum, side, due, why in checks]
-    facts += [AgedHead(drum["tag"], side, head, _at(fitted), lives[Side(side)]) for drum, side, head, fitted in heads]
+    laws = laws_of(workshop) if heads else {}
+    facts += [
+        AgedHead(
+            drum["tag"],
+            side,
+            head,
+            _at(fitted),
+            lives[Side(side)],
+            _gone(laws, drum["kind"], side, head, _at(fitted), now),
+        )
+        for drum, side, head, fitted in heads
+    ]
     facts += [Undecided(drum["tag"], walk, headline, _at(looked)) for drum, walk, headline, looked in looks]
     facts += [_planned(*each) for each in plans]
     drums = {drum["tag"]: cast(Drum, SimpleNamespace(**drum)) for drum, *_ in (*jobs, *checks, *heads, *looks, *plans)}
@@ -161,6 +175,14 @@ def _planned(drum: dict[str, Any], work: str, part: str, due: str, heads: dict[s
     title = work_named(work).title.format(part=part)
     names = tuple(str(each["head"]) for each in heads.values())
     return WorkPlanned(drum["tag"], work, part, title, date.fromisoformat(due), names)
+
+
+def _gone(
+    laws: Mapping[Group, Expected], kind: str, side: str, head: str, fitted: datetime, now: datetime
+) -> float | None:
+    """The share of such heads that is changed by its age; None while fewer than three of them ended here."""
+    law = laws.get(Group(head, side, kind))
+    return law.outlived((now - fitted) / MONTH) if law is not None and law.ended >= 3 else None
 
 
 def facts_of(workshop: Workshop, now: datetime) -> Facts:

@@ -11,6 +11,7 @@ export const keys = {
   heads: (tag: string, side: string) => ['heads', tag, side] as const,
   choose: (tag: string, side: string, asked: object) => ['choose', tag, side, asked] as const,
   shelf: ['shelf'] as const,
+  lives: ['lives'] as const,
   schools: ['schools'] as const,
   schoolsOfWork: (tag: string, work: string, part: string) => ['schools', tag, work, part] as const,
   schoolsOfJob: (job: string) => ['schools-left', job] as const,

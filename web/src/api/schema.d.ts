@@ -242,6 +242,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/heads/lives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Head Lives
+         * @description How long heads last here, and which are likely to be changed next.
+         */
+        get: operations["head_lives"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hearing/jobs/{job_id}/export": {
         parameters: {
             query?: never;
@@ -1043,6 +1063,16 @@ export interface components {
             /** Rows */
             rows: number[];
         };
+        /**
+         * AheadOut
+         * @description How many of a head to expect to need within three months.
+         */
+        AheadOut: {
+            /** Count */
+            count: number;
+            /** What */
+            what: string;
+        };
         /** AnswerOut */
         AnswerOut: {
             /** Against */
@@ -1463,6 +1493,20 @@ export interface components {
         CorrectionIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * CurveStep
+         * @description The share still on just after so many months, with its 95 % band.
+         */
+        CurveStep: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Months */
+            months: number;
+            /** Share */
+            share: number;
         };
         /** DemoAccount */
         DemoAccount: {
@@ -2256,6 +2300,57 @@ export interface components {
             step: string;
             /** What */
             what: string;
+        };
+        /**
+         * LifeOut
+         * @description How long one kind of head lasts here. `own`: the share of what is said that rests on this workshop’s own heads, not on its setting.
+         */
+        LifeOut: {
+            /** Curve */
+            curve: components["schemas"]["CurveStep"][];
+            /** Early */
+            early: number;
+            /** Ended */
+            ended: number;
+            /** Heads */
+            heads: number;
+            /** Late */
+            late: number;
+            /** Median */
+            median: number;
+            /** Own */
+            own: number;
+            /** Said */
+            said: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LikelyOut
+         * @description A head that is likely to be changed within three months.
+         */
+        LikelyOut: {
+            /** Chance */
+            chance: number;
+            /** Head */
+            head: string;
+            /** Months */
+            months: number;
+            /** Name */
+            name: string;
+            /** Side */
+            side: string;
+            /** Tag */
+            tag: string;
+        };
+        /** LivesOut */
+        LivesOut: {
+            /** Ahead */
+            ahead: components["schemas"]["AheadOut"][];
+            /** Groups */
+            groups: components["schemas"]["LifeOut"][];
+            /** Likely */
+            likely: components["schemas"]["LikelyOut"][];
         };
         /** LogOut */
         LogOut: {
@@ -4886,6 +4981,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FittingHead"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    head_lives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LivesOut"];
                 };
             };
             /** @description Refused */

@@ -47,6 +47,10 @@ const pages: RouteObject[] = [
     lazy: async () => ({ Component: (await import('../tasks/inspect/WalksPage')).WalksPage }),
   },
   {
+    path: 'inspect/lives',
+    lazy: async () => ({ Component: (await import('../tasks/inspect/LivesPage')).LivesPage }),
+  },
+  {
     path: 'inspect/rules',
     lazy: async () => ({ Component: (await import('../tasks/inspect/RulesPage')).RulesPage }),
   },

@@ -17,7 +17,7 @@ from typing import Final
 
 from drumwork.errors import BadQuantity
 
-__all__ = ["Curve", "Life", "survival"]
+__all__ = ["Curve", "Life", "in_words", "survival"]
 
 LONGEST_MONTHS: Final = 1200.0
 

@@ -50,6 +50,8 @@ class AgedHead:
     head: str
     fitted: datetime
     life_months: int
+    gone: float | None = None
+    """The share of its kind that is changed by its age in this workshop, where enough is known."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,6 +123,8 @@ def _aged(fact: AgedHead, now: datetime) -> Owed | None:
         return None
     age = months_between(fact.fitted.date(), now.date())
     reason = f"{fact.side} {fact.head}, {age} months old"
+    if fact.gone is not None:
+        reason += f"; {round(10 * fact.gone)} of 10 like it are changed by then"
     return Owed(OwedKind.AGED_HEAD, fact, reason, past, "months past", True)
 
 

@@ -56,7 +56,10 @@ export function WalksPage() {
       <Head>
         <h1>Inspect</h1>
         <Soft>Look, tick, and know what each drum needs.</Soft>
-        <Link to="/inspect/rules" data-end>
+        <Link to="/inspect/lives" data-end>
+          <u>How long heads last</u>
+        </Link>
+        <Link to="/inspect/rules">
           <u>The rules</u>
         </Link>
       </Head>
