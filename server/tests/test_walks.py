@@ -290,3 +290,28 @@ def test_a_viewer_looks_on_and_a_stranger_finds_nothing(walker: Walker, house: H
     assert stranger("GET", f"/inspect/walks/{walker.walk}")[0] == 404
     assert stranger("POST", f"/inspect/walks/{walker.walk}/events", {"events": [event]})[0] == 404
     assert stranger("GET", "/inspect/walks")[1] == []
+
+
+def test_today_says_what_is_to_decide_and_an_old_head_whose_change_is_planned_once(
+    walker: Walker, house: House
+) -> None:
+    Fitting.objects.update(fitted_at=timezone.now() - timedelta(days=400))
+    walker.do("WR-001", seen("coat-worn", 2, side="batter"), LOOKED)
+
+    def kinds() -> dict[str, dict[str, Any]]:
+        return {each["kind"]: each for each in walker.api("GET", "/today")[1]["items"]}
+
+    before = kinds()
+    assert set(before) == {"to-decide", "aged-head"}
+    assert (before["to-decide"]["reason"], before["to-decide"]["walk_id"]) == (
+        "A new batter at the next bench day.",
+        walker.walk,
+    )
+    walker.api("POST", f"/inspect/walks/{walker.walk}/plan", {"works": [plan(walker, "WR-001", house.stock.pk)]})
+    assert set(kinds()) == {"coming-work"}
+    PlannedJob.objects.update(due_on=timezone.localdate() - timedelta(days=2))
+    late = kinds()["planned-work"]
+    assert (late["count"], late["unit"], late["owed_now"], late["work"]) == (2, "days late", True, "new-batter-head")
+    assert late["reason"].startswith("New batter head, single 10 coated promised was due")
+    assert walker.api("GET", "/today/planned-work?offset=0")[1]["items"][0]["tag"] == "WR-001"
+    assert walker.api("GET", "/today/to-decide")[1]["items"] == []

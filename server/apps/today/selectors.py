@@ -40,10 +40,7 @@ _DRUM: Final = (
 _OF_DRUM: Final = "json_build_object(" + ", ".join(f"'{name}', d.{name}" for name in _DRUM) + ")"
 # On whose side a job is in hand, what it was owed is being seen to. A job takes up a stretch of its drum: see apps.bench.models.PARTS.
 # And where work on that head is planned, that is what is owed.
-_FREE: Final = (
-    "not exists (select from hand where hand.drum_id = {0}.drum_id and hand.takes @> case {0}.side when 'batter' then 0 else 1 end) "
-    "and not exists (select from plan where plan.drum_id = {0}.drum_id and plan.part in ({0}.side, 'heads'))"
-)
+_FREE: Final = "not exists (select from taken where taken.drum_id = {0}.drum_id and taken.takes @> case {0}.side when 'batter' then 0 else 1 end)"
 _AGED: Final = f"""
     select h.id, h.drum_id, h.side, h.head, h.fitted_at, h.fitted_at + %({{side}}_life)s as ended from heads_fitting h
     where h.retired_at is null and h.side = '{{side}}' and h.fitted_at < %({{side}}_before)s and {_FREE.format("h")}
@@ -53,6 +50,10 @@ with hand as materialized (
     select id, drum_id, takes, "where", touched_at, resting_until from bench_job where state = 'open'),
 plan as materialized (
     select id, drum_id, work, part, due_on, heads from planned_plannedjob where state = 'open'),
+taken as materialized (
+    select drum_id, takes from hand union all
+    select drum_id, case part when 'heads' then int4range(0, 2) when 'batter' then int4range(0, 1) else int4range(1, 2) end from plan
+    where part in ('heads', 'batter', 'resonant')),
 decide as not materialized (
     select v.id, v.drum_id, v.walk_id, v.told ->> 'headline' as headline, v.at,
         v.drum_verdict in ('replace-now', 'out-of-service') as urgent from inspecting_verdict v where v.answered_at is null),
