@@ -159,6 +159,8 @@ class ProposedOut(Schema):
     verdict: str
     due_days: int
     new_heads: list[Side]
+    new_wires: bool = False
+    tonight: bool = False
 
 
 class VerdictOut(Schema):

@@ -28,15 +28,16 @@ from drumwork.inspecting import (
     Entered,
     Known,
     Overruled,
+    ProposedWork,
     Standing,
     carried,
     drum_of,
     due_days,
     fold,
     note_of,
+    turn_over_for,
     works_for,
 )
-from drumwork.inspecting.works import ProposedWork, turn_over_for
 from drumwork.procedures.catalogue import work_named
 from drumwork.work.state import LOST
 
@@ -111,6 +112,8 @@ def _proposed(works: Iterable[ProposedWork]) -> list[dict[str, Any]]:
             "verdict": each.verdict.value,
             "due_days": due_days(each.verdict),
             "new_heads": [side.value for side in each.new_heads],
+            "new_wires": each.new_wires,
+            "tonight": each.tonight,
         }
         for each in works
     ]

@@ -24,6 +24,7 @@ from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
 from drumwork.deciding import Verdict as Said
 from drumwork.errors import DrumworkError
+from drumwork.inspecting import takes_new_wires
 from drumwork.procedures.catalogue import work_named
 from drumwork.work.plan import Part
 
@@ -81,7 +82,7 @@ class _Shelf:
 
 def _works(row: Verdict) -> list[dict[str, Any]]:
     """The work that answers a verdict; turning it over is for tonight and is not planned with the rest."""
-    return [work for work in row.told["works"] if work["work"] != "turn-over"]
+    return [work for work in row.told["works"] if not work.get("tonight")]
 
 
 def _buying(plans: Sequence[ToPlan], drums: Mapping[str, Drum], unit: str) -> list[BuyLine]:
@@ -91,7 +92,7 @@ def _buying(plans: Sequence[ToPlan], drums: Mapping[str, Drum], unit: str) -> li
     wires: list[str] = []
     for plan in plans:
         for work in plan.works:
-            if work.work == "new-wires":
+            if work.new_wires:
                 wires.append(plan.tag)
             for side in work.new_heads:
                 choices = plan.heads.get(side.value, [])
@@ -117,7 +118,7 @@ def _still_to_buy(drums: Mapping[str, Drum], fitted: Mapping[int, Mapping[str, F
     """What planned jobs of these drums wait for: heads nobody promised them, and wires."""
     wanted: dict[str, list[str]] = defaultdict(list)
     for row in PlannedJob.objects.filter(drum__in=drums.values(), state=PlannedJob.State.OPEN).select_related("drum"):
-        if row.work == "new-wires":
+        if takes_new_wires(row.work, Part(row.part)):
             wanted["snare wires"].append(row.drum.tag)
         for side in Part(row.part).sides if work_named(row.work).changes_heads else ():
             if side.value not in row.heads:
@@ -140,7 +141,7 @@ def _together(lines: Iterable[BuyLine]) -> list[BuyLine]:
 def _words(counts: Counter[str], rows: Sequence[Verdict]) -> str:
     """'Forty looked at: eleven to clear, four heads, two sets of wires.'"""
     works = [work for row in rows for work in _works(row)]
-    heads, wires = sum(len(work["new_heads"]) for work in works), sum(work["work"] == "new-wires" for work in works)
+    heads, wires = sum(len(work["new_heads"]) for work in works), sum(work.get("new_wires", False) for work in works)
     clears = counts[Said.CLEAR.value] + counts[Said.CLEAR_RECHECK.value]
     parts = [
         f"{_number(clears)} to clear" if clears else "",

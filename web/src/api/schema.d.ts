@@ -3001,9 +3001,19 @@ export interface components {
             due_days: number;
             /** New Heads */
             new_heads: components["schemas"]["Side"][];
+            /**
+             * New Wires
+             * @default false
+             */
+            new_wires: boolean;
             part: components["schemas"]["Part"];
             /** Title */
             title: string;
+            /**
+             * Tonight
+             * @default false
+             */
+            tonight: boolean;
             /** Verdict */
             verdict: string;
             /**

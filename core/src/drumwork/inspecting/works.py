@@ -10,9 +10,10 @@ from drumwork.deciding import Decision, Drum, Verdict
 from drumwork.drums import Side
 from drumwork.findings import Follow
 from drumwork.procedures.catalogue import check_for, head_change_for, work_named
+from drumwork.work.effects import ChangeWires
 from drumwork.work.plan import DrumFacts, Part
 
-__all__ = ["DUE_DAYS", "ProposedWork", "due_days", "works_for"]
+__all__ = ["DUE_DAYS", "ProposedWork", "due_days", "takes_new_wires", "turn_over_for", "works_for"]
 
 DUE_DAYS: Final[Mapping[Verdict, int]] = {
     Verdict.CLEAR: 30,
@@ -34,10 +35,21 @@ class ProposedWork:
     part: Part
     answers: tuple[str, ...]
     verdict: Verdict
+    tonight: bool = False
+    """A stop-gap for one evening, which answers no verdict for good."""
 
     @property
     def new_heads(self) -> tuple[Side, ...]:
         return self.part.sides if work_named(self.work).changes_heads else ()
+
+    @property
+    def new_wires(self) -> bool:
+        return takes_new_wires(self.work, self.part)
+
+
+def takes_new_wires(work: str, part: Part) -> bool:
+    """Whether closing such a job fits new wires."""
+    return any(isinstance(effect, ChangeWires) for effect in work_named(work).effects(part))
 
 
 def due_days(verdict: Verdict) -> int:
@@ -117,4 +129,4 @@ def turn_over_for(found: Decision, facts: DrumFacts) -> ProposedWork | None:
     """For tonight, where the decision says so."""
     if not found.turn_over or not _suits("turn-over", Part.DRUM, facts):
         return None
-    return ProposedWork("turn-over", Part.DRUM, ("resonant",), Verdict.REPLACE_NOW)
+    return ProposedWork("turn-over", Part.DRUM, ("resonant",), Verdict.REPLACE_NOW, tonight=True)
