@@ -73,8 +73,9 @@ def test_the_history_opens_to_its_particulars_and_the_plot_follows_the_side(brow
     browser.press("Resonant", "button")
     browser.sees("Resonant pitch since")
     browser.until(
-        "an entry with rounds", lambda: next((b for b in browser.all("ol button") if "Batter fitted" in b.text), None)
-    ).click()
+        "an entry with rounds to be opened",
+        lambda: any(browser.click(each) for each in browser.all("ol button") if "Batter fitted" in each.text),
+    )
     browser.sees("Round 1, Hz")
     browser.sees("turned")
 
