@@ -315,3 +315,40 @@ def test_today_says_what_is_to_decide_and_an_old_head_whose_change_is_planned_on
     assert late["reason"].startswith("New batter head, single 10 coated promised was due")
     assert walker.api("GET", "/today/planned-work?offset=0")[1]["items"][0]["tag"] == "WR-001"
     assert walker.api("GET", "/today/to-decide")[1]["items"] == []
+
+
+def on_record(house: House) -> dict[str, tuple[int, bool]]:
+    """Findings of the house's drum: how bad, and whether they stand."""
+    return {row.finding: (row.degree, row.put_right_at is None) for row in DrumFinding.objects.filter(drum=house.drum)}
+
+
+def test_what_was_said_of_the_record_and_taken_back_leaves_it_as_it_was(walker: Walker, house: House) -> None:
+    walker.do("WR-001", seen("dents", 1, side="batter"), seen("rod-missing", side="resonant", rod=4), LOOKED)
+    again = walk_of(walker.api, "WR-001")
+    rows = {each["finding"]: each["row"] for each in again.look()["drums"][0]["known"]}
+    worse, gone, _ = again.do(
+        "WR-001", seen("dents", 3, side="batter"), {"kind": "gone", "rows": [rows["rod-missing"]]}, LOOKED
+    )
+    assert on_record(house) == {"dents": (3, True), "rod-missing": (2, False)}
+    assert Drum.objects.get(pk=house.drum.pk).lost_resonant == []
+    again.do("WR-001", {"kind": "taken_back", "event": worse}, {"kind": "taken_back", "event": gone})
+    assert on_record(house) == {"dents": (1, True), "rod-missing": (2, True)}
+    assert Drum.objects.get(pk=house.drum.pk).lost_resonant == [4]
+
+
+def test_a_look_that_is_not_done_after_all_leaves_no_lost_rod(walker: Walker, house: House) -> None:
+    _, done = walker.do("WR-001", seen("rod-missing", side="batter", rod=2), LOOKED)
+    assert Drum.objects.get(pk=house.drum.pk).lost_batter == [2]
+    walker.do("WR-001", {"kind": "taken_back", "event": done})
+    assert Drum.objects.get(pk=house.drum.pk).lost_batter == []
+    assert on_record(house) == {}
+
+
+def test_what_somebody_else_put_right_meanwhile_stays_so(walker: Walker, house: House) -> None:
+    walker.do("WR-001", seen("rattle", 2), LOOKED)
+    again = walk_of(walker.api, "WR-001")
+    (known,) = again.look()["drums"][0]["known"]
+    still, _ = again.do("WR-001", {"kind": "again", "rows": [known["row"]]}, LOOKED)
+    assert walker.api("POST", f"/bench/findings/{known['row']}/put-right")[0] == 204
+    again.do("WR-001", {"kind": "taken_back", "event": still})
+    assert on_record(house) == {"rattle": (2, False)}

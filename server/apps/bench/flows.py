@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import logging
 import uuid
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 from datetime import datetime, timedelta
-from typing import Final
+from typing import Final, Protocol, TypeVar
 
 from django.core.exceptions import ObjectDoesNotExist
 from django.db import DatabaseError, transaction
@@ -48,7 +49,7 @@ from drumwork.work.rounds import round_plan
 from drumwork.work.state import LOST
 from drumwork.work.ways import Ways
 
-__all__ = ["note_on", "put_right", "start_job", "take_back_close", "take_in", "take_in_singly", "told_at"]
+__all__ = ["note_on", "put_right", "singly", "start_job", "take_back_close", "take_in", "take_in_singly", "told_at"]
 logger = logging.getLogger("redtally.bench")
 
 CLOCK_SLACK: Final = timedelta(days=1)
@@ -337,20 +338,36 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
     return job.last_seq, receipts
 
 
-def take_in_singly(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tuple[int, list[Receipt]]:
+class Sent(Protocol):
+    """An entry of any log, as a device sent it."""
+
+    @property
+    def id(self) -> uuid.UUID: ...
+
+
+EventT = TypeVar("EventT", bound=Sent)
+
+
+def singly(
+    take_one: Callable[[EventT], tuple[int, list[Receipt]]], events: Iterable[EventT]
+) -> tuple[int, list[Receipt]]:
     """Each entry by itself, after something went wrong with all of them together: one that cannot be worked out holds up no other."""
-    last, receipts = 0, []
+    last, receipts = 0, list[Receipt]()
     for event in events:
         try:
             with transaction.atomic():
-                last, found = take_in(job_id, [event], member)
+                last, found = take_one(event)
             receipts += found
         except (DatabaseError, ObjectDoesNotExist):
             raise
         except Exception:
-            logger.exception("an entry could not be taken in", extra={"job": str(job_id), "entry": str(event.id)})
+            logger.exception("an entry could not be taken in", extra={"entry": str(event.id)})
             receipts.append(Receipt(id=event.id, standing="refused", code="unexpected", message=NOT_TAKEN))
     return last, receipts
+
+
+def take_in_singly(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tuple[int, list[Receipt]]:
+    return singly(lambda event: take_in(job_id, [event], member), events)
 
 
 @transaction.atomic

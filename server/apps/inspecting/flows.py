@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import logging
 import uuid
 from collections.abc import Iterable, Sequence
 from typing import Final
 
-from django.core.exceptions import ObjectDoesNotExist
-from django.db import DatabaseError, transaction
+from django.db import transaction
 from django.utils import timezone
 
-from apps.bench.flows import NOT_TAKEN, told_at
+from apps.bench.flows import singly, told_at
 from apps.bench.schemas import Receipt
 from apps.inspecting.models import Walk, WalkDrum, WalkEvent
 from apps.inspecting.record import layouts_of, records_of
@@ -28,7 +26,6 @@ from drumwork.errors import DrumworkError
 from drumwork.inspecting import require_fits
 
 __all__ = ["MOST_DRUMS", "add_drum", "finish", "go_on", "start_walk", "take_in", "take_in_singly"]
-logger = logging.getLogger("redtally.inspecting")
 
 MOST_DRUMS: Final = 400
 """Of one walk; a shelf, or a store's whole afternoon."""
@@ -215,16 +212,4 @@ def take_in(walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership) -
 
 
 def take_in_singly(walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership) -> tuple[int, list[Receipt]]:
-    """Each entry by itself, after something went wrong with all of them together: one that cannot be worked out holds up no other."""
-    last, receipts = 0, []
-    for event in events:
-        try:
-            with transaction.atomic():
-                last, found = take_in(walk_id, [event], member)
-            receipts += found
-        except (DatabaseError, ObjectDoesNotExist):
-            raise
-        except Exception:
-            logger.exception("an entry could not be taken in", extra={"walk": str(walk_id), "entry": str(event.id)})
-            receipts.append(Receipt(id=event.id, standing="refused", code="unexpected", message=NOT_TAKEN))
-    return last, receipts
+    return singly(lambda event: take_in(walk_id, [event], member), events)

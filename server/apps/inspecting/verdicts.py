@@ -58,6 +58,7 @@ def _keep_findings(of: WalkDrum, stands: Sequence[Standing], look: DrumLook, now
             "seen_at": now if each.row in look.again else each.at,
         }
         if each.row is not None:
+            _remember(of, each.row)
             DrumFinding.objects.filter(pk=each.row).update(**said)
             kept.add(each.row)
             continue
@@ -70,16 +71,48 @@ def _keep_findings(of: WalkDrum, stands: Sequence[Standing], look: DrumLook, now
         )  # fmt: skip
         kept.add(row.pk)
     for key in look.gone:
-        if DrumFinding.objects.filter(pk=key, drum=drum).exists():
+        if DrumFinding.objects.filter(pk=key, drum=drum, put_right_at__isnull=True).exists():
             put_right(key)
+            closed = DrumFinding.objects.get(pk=key).put_right_at
+            of.record.setdefault("closed", {})[str(key)] = closed.isoformat() if closed else ""
     _forget_taken_back(of, kept)
     _set_lost(drum, stands)
+    of.save(update_fields=["record"])
+
+
+def _remember(of: WalkDrum, row: int) -> None:
+    """How a finding of the record stood before this walk spoke of it, so that what is taken back leaves it as it was."""
+    was = DrumFinding.objects.get(pk=row)
+    seen = was.seen_at.isoformat() if was.seen_at else None
+    of.record.setdefault("before", {}).setdefault(
+        str(row), {"degree": was.degree, "note": was.note, "spot": was.spot, "seen_at": seen}
+    )
+
+
+def _put_back(of: WalkDrum) -> None:
+    """The record’s own findings as they stood before this walk; what it still says of them is laid on anew. What somebody else put right stays so."""
+    for key, was in of.record.pop("before", {}).items():
+        DrumFinding.objects.filter(pk=key).update(**was)
+    for key, closed in of.record.pop("closed", {}).items():
+        row = DrumFinding.objects.filter(pk=key).first()
+        if row is None or row.put_right_at is None or row.put_right_at.isoformat() != closed:
+            continue
+        DrumFinding.objects.filter(pk=key).update(put_right_at=None)
+        if row.finding == LOST and row.side and row.rod:
+            side = SideOf(of.drum, Side(row.side))
+            side.set_lost(sorted({*side.lost, row.rod}))
+            of.drum.save(update_fields=[f"lost_{row.side}"])
 
 
 def _forget_taken_back(of: WalkDrum, kept: set[int]) -> None:
     """Rows this walk had made for entries that were undone since, or that count as one with another."""
     marks = WalkEvent.objects.filter(walk_id=of.walk_id, tag=of.drum.tag, kind="seen").values("pk")
-    DrumFinding.objects.filter(drum=of.drum, mark__in=marks, put_right_at__isnull=True).exclude(pk__in=kept).delete()
+    rows = DrumFinding.objects.filter(drum=of.drum, mark__in=marks, put_right_at__isnull=True).exclude(pk__in=kept)
+    for row in rows.filter(finding=LOST):
+        side = SideOf(of.drum, Side(row.side))
+        side.set_lost([rod for rod in side.lost if rod != row.rod])
+        of.drum.save(update_fields=[f"lost_{row.side}"])
+    rows.delete()
 
 
 def _set_lost(drum: Drum, stands: Iterable[Standing]) -> None:
@@ -201,6 +234,7 @@ def _undone(of: WalkDrum) -> None:
     VerdictRow.objects.filter(walk=of.walk_id, drum=of.drum).delete()
     LogEntry.objects.filter(drum=of.drum, kind="look", record__walk=str(of.walk_id)).delete()
     _forget_taken_back(of, set())
+    of.save(update_fields=["record"])
 
 
 def carry_look(walk: Walk, of: WalkDrum, member: Membership) -> VerdictOut | None:
@@ -208,10 +242,11 @@ def carry_look(walk: Walk, of: WalkDrum, member: Membership) -> VerdictOut | Non
     of.walk, of.workshop = walk, member.workshop
     events = list(WalkEvent.objects.filter(walk=walk, tag=of.drum.tag).order_by("seq"))
     look = fold(entered(events)).get(of.drum.tag, DrumLook())
+    of.drum = Drum.objects.select_for_update().get(pk=of.drum_id)
+    _put_back(of)
     if look.looked is None:
         _undone(of)
         return None
-    of.drum = Drum.objects.select_for_update().get(pk=of.drum_id)
     now = timezone.now()
     # What this walk itself brought to the record before is told by its entries, not by the record.
     own = [row.pk for row in events if row.kind == "seen"]

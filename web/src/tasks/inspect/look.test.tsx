@@ -3,42 +3,10 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { WalkBody } from '../../api/outbox'
 import { Look } from './Look'
-import { fold, type Part, type Tick, type Verdict, type Walk, type WalkDrum } from './log/fold'
-import { dayIn } from './planning'
+import { fold, type Part, type Tick, type Walk } from './log/fold'
+import { drum } from './tests/drum'
 import type { Said } from './useWalk'
-import { VerdictNote } from './VerdictNote'
 
-const drum: WalkDrum = {
-  tag: 'MQ-7',
-  name: 'Knot',
-  kind: 'snare',
-  kind_words: 'snare',
-  size: '14 × 6 in',
-  place: 'pit',
-  rods_batter: 6,
-  rods_resonant: 6,
-  lost_batter: [],
-  lost_resonant: [],
-  bed_rods: [2, 5],
-  badge: 'between',
-  port: false,
-  wires: '20 strands',
-  heads: [],
-  known: [
-    {
-      row: 4,
-      finding: 'rattle',
-      degree: 1,
-      side: null,
-      rod: null,
-      spot: null,
-      note: '',
-      by: 'Bram',
-      at: '2026-01-02T10:00:00Z',
-    },
-  ],
-  last_look: null,
-}
 const tick = (id: string, where: Tick['where'], degrees = 3): Tick => ({
   id,
   where,
@@ -185,94 +153,4 @@ describe('a drum looked at', () => {
     expect(said).toMatchObject([{ kind: 'gone', rows: [4] }])
     expect(screen.getByRole('button', { name: 'Gone' }).getAttribute('aria-pressed')).toBe('true')
   })
-})
-
-const verdict: Verdict = {
-  tag: 'MQ-7',
-  seq: 3,
-  at: '',
-  by: 'Ines',
-  going_out: false,
-  said: {
-    batter: 'replace-next',
-    resonant: 'nothing',
-    wires: 'nothing',
-    hardware: 'nothing',
-    drum: 'replace-next',
-  },
-  stands: {
-    batter: 'replace-next',
-    resonant: 'nothing',
-    wires: 'nothing',
-    hardware: 'nothing',
-    drum: 'replace-next',
-  },
-  words: {
-    batter: 'replace at the next bench day',
-    resonant: 'nothing to do',
-    wires: 'nothing to do',
-    hardware: 'nothing to do',
-  },
-  headline: 'A new batter at the next bench day.',
-  lines: ['The coating is worn through.'],
-  first: '',
-  suspect: null,
-  turn_over: false,
-  because: [{ part: 'batter', rule: 'coat-worn', words: 'Worn.', cites: ['§11'], verdict: 'replace-next' }],
-  would_change: [],
-  overruled: {},
-  works: [],
-  answered: false,
-}
-
-describe('a verdict', () => {
-  const note = (given: Verdict | null, say = vi.fn(() => Promise.resolve(''))) => {
-    render(
-      <VerdictNote
-        drum={drum}
-        verdict={given}
-        mayChange
-        lookedId="e1"
-        last
-        say={say}
-        onNext={vi.fn()}
-        onPlan={vi.fn()}
-      />,
-    )
-    return say
-  }
-
-  it('is red only where something is owed before the drum goes out', () => {
-    note(verdict)
-    expect(screen.getByRole('heading', { level: 2 }).dataset['owed']).toBeUndefined()
-    cleanup()
-    note({ ...verdict, stands: { ...verdict.stands, drum: 'replace-now' } })
-    expect(screen.getByRole('heading', { level: 2 }).dataset['owed']).toBe('true')
-  })
-
-  it('is decided otherwise only with a reason and something else', async () => {
-    const say = note(verdict)
-    press('o')
-    fireEvent.click(await screen.findByRole('button', { name: 'It stands so' }))
-    expect(screen.getByText('Choose what stands instead.')).toBeTruthy()
-    fireEvent.click(screen.getByRole('radio', { name: 'clear it' }))
-    expect(await screen.findByText(/Say why/)).toBeTruthy()
-    fireEvent.change(screen.getByLabelText('Why'), { target: { value: ' fine for a term ' } })
-    fireEvent.click(screen.getByRole('button', { name: 'It stands so' }))
-    expect(say).toHaveBeenCalledWith({
-      kind: 'overruled',
-      part: 'batter',
-      verdict: 'clear',
-      reason: 'fine for a term',
-    })
-  })
-
-  it('says so while there is no network to work it out', () => {
-    note(null)
-    expect(screen.getByText(/comes with the next connection/)).toBeTruthy()
-  })
-})
-
-it('a day is counted over the end of a month', () => {
-  expect(dayIn(7, new Date(2026, 1, 25))).toBe('2026-03-04')
 })
