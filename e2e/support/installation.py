@@ -29,9 +29,13 @@ def free_port() -> int:
     raise RuntimeError("No free port between 20000 and 29999.")
 
 
+READY_S = 150.0
+
+
 def wait_ready(url: str, otherwise: str = "") -> None:
-    """Until the server answers, and its database too."""
-    for _ in range(300):
+    """Until the server answers, and its database too. A whole `./start` loads the demo first, which a busy machine takes long over."""
+    end = time.monotonic() + READY_S
+    while time.monotonic() < end:
         try:
             with urllib.request.urlopen(f"{url}/readyz", timeout=5):
                 return
