@@ -21,6 +21,7 @@ from apps.paper.api import router as paper
 from apps.photos.api import router as photos
 from apps.planned.api import router as planned
 from apps.sound.api import router as sound
+from apps.stock.api import router as stock
 from apps.today.api import router as today
 from apps.ways.api import router as workshops
 from config import errors
@@ -52,6 +53,7 @@ api.add_router("/heads", heads)
 api.add_router("/heads", choosing)
 api.add_router("/heads", lives)
 api.add_router("/shelf", shelf)
+api.add_router("/shelf", stock)
 api.add_router("/sound", sound)
 api.add_router("/bench", bench)
 api.add_router("/hearing", hearing)

@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "apps.copies",
     "apps.history",
     "apps.planned",
+    "apps.stock",
     "apps.inspecting",
     "apps.ways",
     "apps.demo",

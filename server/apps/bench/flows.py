@@ -27,6 +27,7 @@ from apps.heads.promises import let_go, promise
 from apps.planned.flows import begin
 from apps.register.models import Drum
 from apps.register.sides import SideOf, facts_of
+from apps.stock.loans import Borrowed, keep_of_job
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from apps.workshops.schemas import to_ways
@@ -40,6 +41,7 @@ from drumwork.work.clearing import clearing_task
 from drumwork.work.fold import require_fits, standing_of, where
 from drumwork.work.kinds.clear import RoundPlanned, TargetChosen
 from drumwork.work.kinds.common import Closed, Noted, Settled, Undone
+from drumwork.work.kinds.loan import Lent
 from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.kinds.school import SchoolChosen
 from drumwork.work.log import Entry, Logged, Standing
@@ -52,6 +54,7 @@ from drumwork.work.ways import Ways
 __all__ = ["note_on", "put_right", "singly", "start_job", "take_back_close", "take_in", "take_in_singly", "told_at"]
 logger = logging.getLogger("redtally.bench")
 
+CHANGES_LOANS: Final = (Lent.kind, Undone.kind)
 CLOCK_SLACK: Final = timedelta(days=1)
 CLOCK_OFF: Final = "This device’s clock is off; the entry carries the server’s time."
 NOT_TAKEN: Final = (
@@ -93,7 +96,7 @@ def _heads(asked: StartJob, drum: Drum, sides: tuple[Side, ...], changes: bool, 
                 workshop_id=drum.workshop_id,
                 side=side.value,
                 stock_item=item,
-                new_head=item.line.name if item else "",
+                new_head=item.named if item else "",
                 old_head=fitted.head if fitted else "",
                 reason=one.reason,
             )
@@ -321,6 +324,12 @@ def _note_where(ledger: Ledger) -> None:
     job.save(update_fields=["where", "touched_at", "resting_until", "last_seq"])
 
 
+def _keep_loans(ledger: Ledger) -> None:
+    """What the job borrowed, as its log tells it now, are loans that stay open until they are back."""
+    borrowed = [Borrowed(uuid.UUID(each.event_id), *each.value, each.by, each.at) for each in ledger.state.lent]
+    keep_of_job(ledger.job.pk, ledger.job.drum, borrowed)
+
+
 @transaction.atomic(savepoint=False)
 def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tuple[int, list[Receipt]]:
     """Take in entries in order. Each is stored once, whatever is sent how often.
@@ -334,6 +343,8 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
     if job.state == Job.State.ASIDE:
         return job.last_seq, [_of_aside(ledger, event) for event in events]
     receipts = [_receive(ledger, event, member) for event in events]
+    if any(event.body.kind in CHANGES_LOANS for event in events):
+        _keep_loans(ledger)
     _note_where(ledger)
     return job.last_seq, receipts
 

@@ -53,7 +53,7 @@ def reopen(job_id: uuid.UUID, member: Membership) -> None:
             f"{close.by_name} closed this job, and can open it again; so can an owner of the workshop.",
             403,
         )
-    take_back(job, job.changed)
+    take_back(job, job.changed, member)
     job.state, job.closed_at, job.changed, job.touched_at = Job.State.OPEN, None, {}, timezone.now()
     take_back_close(job, member, close)
     save_open(job)

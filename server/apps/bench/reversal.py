@@ -3,18 +3,23 @@
 from __future__ import annotations
 
 import json
+import uuid
 from collections.abc import Mapping
 from typing import Any, Final
 
 from django.core.serializers.json import DjangoJSONEncoder
-from django.db.models import F, Model, QuerySet
+from django.db.models import Model, QuerySet, Sum
 
 from apps.bench.models import DrumFinding, Job, JobHead, KeptAnswer
 from apps.followups.models import FollowUp
-from apps.heads.models import Fitting, StockItem
+from apps.heads.models import Fitting
 from apps.history.models import PitchRecord
 from apps.register.models import Drum
+from apps.stock.models import Loan, Movement
+from apps.stock.moving import Act, move
 from apps.workshops.errors import Refused
+from apps.workshops.models import Membership
+from drumwork.shelf import Why
 
 __all__ = ["Snapshot", "difference", "snapshot", "take_back"]
 
@@ -29,6 +34,7 @@ _WORDS: Final[Mapping[type[Model], str]] = {
     KeptAnswer: "how the head answers",
     PitchRecord: "a pitch on record",
     JobHead: "the job",
+    Loan: "a loan",
     Drum: "the drum’s record",
 }
 _TABLES: Final = {of._meta.label: of for of in _WORDS}
@@ -41,6 +47,7 @@ def _rows(job: Job) -> list[QuerySet[Any]]:
     mine = (Fitting, FollowUp, KeptAnswer, DrumFinding)
     return [
         *(of._default_manager.filter(drum_id=job.drum_id) for of in mine),
+        Loan.objects.filter(from_drum_id=job.drum_id),
         PitchRecord.objects.filter(job_id=job.pk),
         JobHead.objects.filter(job=job),
         Drum.objects.filter(pk=job.drum_id),
@@ -61,8 +68,8 @@ def snapshot(job: Job) -> Snapshot:
             else ("pk", *(each.attname for each in rows.model._meta.concrete_fields))
         )
         found[rows.model._meta.label] = {str(row.pop("pk")): row for row in _as_json(list(rows.values(*columns)))}
-    taken = StockItem.objects.filter(pk__in=job.heads.values("stock_item")).values_list("pk", "count")
-    found["shelf"] = {str(key): {"count": count} for key, count in taken}
+    taken = Movement.objects.filter(job_id=job.pk).values("stock_item").annotate(moved=Sum("delta"))
+    found["shelf"] = {str(row["stock_item"]): {"count": row["moved"]} for row in taken}
     return found
 
 
@@ -81,7 +88,7 @@ def difference(before: Snapshot, after: Snapshot) -> Snapshot:
     return found
 
 
-def take_back(job: Job, changes: Snapshot) -> None:
+def take_back(job: Job, changes: Snapshot, member: Membership) -> None:
     """Everything as it stood before the job was closed.
 
     Raises
@@ -107,8 +114,10 @@ def take_back(job: Job, changes: Snapshot) -> None:
         for key, row in sorted(changes.get(table, {}).items(), key=lambda each: each[1]["before"] is not None):
             _put_back(of, key, row)
     for key, row in changes.get("shelf", {}).items():
-        taken = row["before"]["count"] - row["after"]["count"]
-        StockItem.objects.filter(pk=key).update(count=F("count") + taken)
+        taken = (row["before"] or {"count": 0})["count"] - row["after"]["count"]
+        if taken > 0:
+            back = Act(uuid.uuid4(), Why.BROUGHT_BACK, taken, words="its job goes on", drum=job.drum, job=job.pk)
+            move(int(key), back, member)
 
 
 def _put_back(of: type[Model], key: str, row: Row) -> None:

@@ -12,6 +12,7 @@ from apps.inspecting.models import Overrule, Verdict, Walk, WalkDrum, WalkEvent
 from apps.photos.models import Photo
 from apps.planned.models import PlannedJob
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
+from apps.stock.models import GoesBack, Heap, Loan, Movement, ShelfCode
 from apps.workshops.models import Workshop
 from apps.workshops.scope import enter_workshop
 
@@ -23,6 +24,11 @@ def remove_workshop(workshop: Workshop) -> None:
     enter_workshop(workshop.pk)
     for model in (
         Photo,
+        ShelfCode,
+        Loan,
+        GoesBack,
+        Movement,
+        Heap,
         Overrule,
         Verdict,
         WalkEvent,

@@ -22,11 +22,12 @@ class FittingHead(Schema):
     free: int
     promised: bool
     shelf: str
+    used: bool
 
 
 @router.get("/fitting/{tag}/{side}", response=list[FittingHead], operation_id="fitting_heads")
 def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
-    """Heads of this drum's diameter for this side, one promised to it first, then those that are free."""
+    """Heads of this drum's diameter for this side, one promised to it first, then those that are free; used ones, for an emergency only (C10), last."""
     drum = drum_by_tag(tag)
     rows = (
         StockItem.objects.select_related("line")
@@ -41,14 +42,15 @@ def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
     fits = [
         FittingHead(
             stock_item=row.pk,
-            head=row.line.name,
-            finish=row.line.finish,
-            size=f"{length_words(row.diameter_m, unit)} {unit}",
+            head=row.named,
+            finish=row.head.finish,
+            size=f"{length_words(row.width_m, unit)} {unit}",
             count=row.count,
             free=max(0, row.count - row.promised) + (row.pk in mine),
             promised=row.pk in mine,
             shelf=row.shelf,
+            used=row.used,
         )
         for row in rows
     ]
-    return sorted(fits, key=lambda head: (not head.promised, head.free == 0, head.head))
+    return sorted(fits, key=lambda head: (not head.promised, head.used, head.free == 0, head.head))

@@ -17,6 +17,7 @@ from drumwork.choosing import NEEDS, USES, WORDS, Answer, Excluded, Spec, Wanted
 from drumwork.choosing.specs import DAMPINGS, FINISHES
 from drumwork.drums import DrumKind, Side, traits_of
 from drumwork.quantities import Length
+from drumwork.shelf import Sort
 
 router = Router(tags=["heads"])
 
@@ -126,21 +127,25 @@ def _changes(told: dict[str, Any]) -> list[HeadChange]:
 
 
 class _Shelf:
-    """Heads of a drum's size on the shelf, each as a specification."""
+    """New heads of a drum's size on the shelf, each as a specification; used ones are for an emergency only (C10)."""
 
     def __init__(self, drum: Drum, side: Side) -> None:
         rows = (
             StockItem.objects.select_related("line")
             .annotate(promised=Count("promises"))
-            .filter(diameter_m__range=(drum.diameter_m - SAME_SIZE_M, drum.diameter_m + SAME_SIZE_M))
+            .filter(
+                sort=Sort.HEAD,
+                used=False,
+                diameter_m__range=(drum.diameter_m - SAME_SIZE_M, drum.diameter_m + SAME_SIZE_M),
+            )
         )
         mine = set(Promise.objects.filter(drum=drum, side=side.value).values_list("stock_item_id", flat=True))
         self.rows = [
             (
-                spec_of(row.line),
+                spec_of(row.head),
                 ShelfLine(
                     stock_item=row.pk,
-                    head=row.line.name,
+                    head=row.named,
                     free=max(0, row.count - row.promised) + (row.pk in mine),
                     shelf=row.shelf,
                 ),

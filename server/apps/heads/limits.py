@@ -26,9 +26,9 @@ def _film(line: HeadLine) -> Film:
 
 def head_of(item: StockItem, rods: int) -> Head | None:
     """The core's view of a head on a drum with so many rods; None where the core cannot judge it."""
-    if item.line.finish in NOT_FILM or rods < 3:
+    if item.head.finish in NOT_FILM or rods < 3:
         return None
-    return Head(_film(item.line), Length(item.diameter_m), rods)
+    return Head(_film(item.head), Length(item.width_m), rods)
 
 
 def _fitted_names(drum: Drum, side: str) -> QuerySet[Fitting, str]:

@@ -49,22 +49,59 @@ class WireLine(Owned):
 
 
 class StockItem(Owned):
-    """How many heads of a line and size lie on the shelf."""
+    """One line on the shelf: a head or set of wires of one size, a rod, a claw, a small part. Used ones are a line of their own.
 
-    line = models.ForeignKey(HeadLine, on_delete=models.PROTECT, related_name="stock")
-    diameter_m = models.FloatField()
+    `count` is the sum of its movements (apps.stock). `shelf` is its usual place: what no heap says to lie elsewhere lies there.
+    """
+
+    sort = models.CharField(max_length=10, default="head", db_default="head")
+    line = models.ForeignKey(HeadLine, null=True, on_delete=models.PROTECT, related_name="stock")
+    wires = models.ForeignKey(WireLine, null=True, on_delete=models.PROTECT, related_name="stock")
+    name = models.CharField(max_length=60, blank=True, default="", db_default="")
+    diameter_m = models.FloatField(null=True)
+    length_m = models.FloatField(null=True)
+    used = models.BooleanField(default=False, db_default=False)
     count = models.PositiveIntegerField(default=0)
+    minimum = models.PositiveIntegerField(default=0, db_default=0)
     shelf = models.CharField(max_length=20, blank=True)
+    note = models.CharField(max_length=200, blank=True, default="", db_default="")
 
     class Meta:
         constraints = [
-            models.UniqueConstraint(fields=["workshop", "line", "diameter_m"], name="stock_unique"),
+            models.UniqueConstraint(
+                fields=["workshop", "sort", "line", "wires", "name", "diameter_m", "length_m", "used"],
+                name="stock_unique",
+                nulls_distinct=False,
+            ),
             models.CheckConstraint(condition=Q(count__gte=0), name="stock_not_negative"),
+            models.CheckConstraint(
+                condition=Q(sort="head", line__isnull=False, wires__isnull=True, diameter_m__isnull=False)
+                | Q(sort="wires", wires__isnull=False, line__isnull=True, diameter_m__isnull=False)
+                | (Q(sort__in=["rod", "claw", "part"], line__isnull=True, wires__isnull=True) & ~Q(name="")),
+                name="stock_is_something",
+            ),
         ]
+
+    @property
+    def named(self) -> str:
+        """What it is called, without its size."""
+        return self.line.name if self.line else self.wires.name if self.wires else self.name
+
+    @property
+    def width_m(self) -> float:
+        """The diameter it is made for; only for heads and wires."""
+        assert self.diameter_m is not None, "a head or a set of wires has its diameter"
+        return self.diameter_m
+
+    @property
+    def head(self) -> HeadLine:
+        """The line of heads it is one of; only for heads."""
+        assert self.line is not None, "a head has its line"
+        return self.line
 
 
 class Promise(Owned):
-    """One head on the shelf promised to one side of a planned job or of one in hand, so that nobody else counts on it."""
+    """One head or set of wires on the shelf promised to one side of a planned job or of one in hand, so that nobody else counts on it."""
 
     stock_item = models.ForeignKey(StockItem, on_delete=models.CASCADE, related_name="promises")
     drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="+")
@@ -76,7 +113,7 @@ class Promise(Owned):
     class Meta:
         constraints = [
             models.UniqueConstraint(fields=["for_what", "side"], name="promise_one_a_side"),
-            models.CheckConstraint(condition=Q(side__in=["batter", "resonant"]), name="promise_side"),
+            models.CheckConstraint(condition=Q(side__in=["batter", "resonant", "wires"]), name="promise_side"),
         ]
 
 

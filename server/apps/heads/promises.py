@@ -25,9 +25,9 @@ def promise(stock_item: int, drum: Drum, for_what: uuid.UUID, side: str, member:
     item = StockItem.objects.select_for_update(of=("self",)).select_related("line").get(pk=stock_item)
     others = Promise.objects.filter(stock_item=item).exclude(for_what=for_what, side=side)
     if item.count - others.count() < 1:
-        said = f"No {item.line.name} of that size is left on the shelf."
+        said = f"No {item.named} of that size is left on the shelf."
         if item.count and (last := others.select_related("drum").order_by("-at").first()):
-            said = f"The last {item.line.name} of that size is promised to {last.drum.name} ({last.drum.tag})."
+            said = f"The last {item.named} of that size is promised to {last.drum.name} ({last.drum.tag})."
         raise Refused("none_left", f"{said} Choose another, or correct the count.", 409)
     Promise.objects.update_or_create(
         workshop=member.workshop,

@@ -26,6 +26,7 @@ from drumwork.deciding import Verdict as Said
 from drumwork.errors import DrumworkError
 from drumwork.inspecting import takes_new_wires
 from drumwork.procedures.catalogue import work_named
+from drumwork.shelf import Sort
 from drumwork.work.plan import Part
 
 __all__ = ["plan_walk", "sum_of"]
@@ -59,7 +60,11 @@ class _Shelf:
     """The heads on the shelf that fit, with how many of each are free."""
 
     def __init__(self) -> None:
-        rows = StockItem.objects.select_related("line").annotate(promised=Count("promises"))
+        rows = (
+            StockItem.objects.filter(sort=Sort.HEAD, used=False)
+            .select_related("line")
+            .annotate(promised=Count("promises"))
+        )
         self.rows = [(row, max(0, row.count - row.promised)) for row in rows]
         self.lines = {line.name: line for line in HeadLine.objects.all()}
 
@@ -73,9 +78,9 @@ class _Shelf:
     def fitting(self, drum: Drum, side: str, now: str) -> list[HeadChoice]:
         """Those of its size for this side: the line that is on first, then what is free, the likest to it first."""
         found = [
-            HeadChoice(stock_item=row.pk, head=row.line.name, free=free, shelf=row.shelf, same=row.line.name == now)
+            HeadChoice(stock_item=row.pk, head=row.named, free=free, shelf=row.shelf, same=row.named == now)
             for row, free in self.rows
-            if abs(row.diameter_m - drum.diameter_m) <= SAME_SIZE_M and row.line.side in (side, "either")
+            if abs(row.width_m - drum.diameter_m) <= SAME_SIZE_M and row.head.side in (side, "either")
         ]
         return sorted(found, key=lambda each: (not each.same, each.free == 0, self._unlike(each.head, now), each.head))
 

@@ -10,7 +10,7 @@ from apps.workshops.models import Owned
 
 
 class PlannedJob(Owned):
-    """One job to come. `heads` names by side the head that goes on, with its stock item where one is promised."""
+    """One job to come. `heads` names by side (or "wires") what is promised to it; `lacks` is how many pieces nothing is promised for."""
 
     class State(models.TextChoices):
         OPEN = "open"
@@ -24,6 +24,7 @@ class PlannedJob(Owned):
     due_on = models.DateField()
     why = models.CharField(max_length=200, blank=True)
     heads = models.JSONField(default=dict, blank=True)
+    lacks = models.PositiveSmallIntegerField(default=0, db_default=0)
     state = models.CharField(max_length=10, choices=State.choices, default=State.OPEN)
     made_by_name = models.CharField(max_length=60, blank=True)
     made_at = models.DateTimeField()

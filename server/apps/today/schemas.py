@@ -14,12 +14,24 @@ from apps.register.sides import facts_of
 from apps.today.selectors import Fact, Facts
 from apps.workshops.typed import WorkName
 from drumwork.drums import Side
-from drumwork.planning import AgedHead, CheckDue, JobInHand, Owed, OwedKind, Undecided, WorkPlanned, list_owed
+from drumwork.planning import (
+    AgedHead,
+    CheckDue,
+    JobInHand,
+    Owed,
+    OwedKind,
+    PartLent,
+    ShelfShort,
+    ToFetch,
+    Undecided,
+    WorkPlanned,
+    list_owed,
+)
 from drumwork.procedures.catalogue import check_for, head_change_for
 from drumwork.work.plan import Part
 
-Doing = Literal["go-on", "start", "decide"]
-Paged = Literal["overdue-check", "to-decide", "planned-work", "aged-head"]
+Doing = Literal["go-on", "start", "decide", "give-back", "buy"]
+Paged = Literal["overdue-check", "to-decide", "planned-work", "lent", "aged-head"]
 
 
 class OwedOut(Schema):
@@ -90,13 +102,20 @@ def _answer(drum: Drum, side: Side, is_check: bool) -> tuple[str, Part]:
     return _FOUND[alike]
 
 
-def _action(item: Owed, drum: Drum, usual: dict[str, int]) -> Next:
+def _action(item: Owed, drum: Drum | None, usual: dict[str, int]) -> Next:
+    if isinstance(item.fact, PartLent):
+        return Next("give-back", "Back?")
+    if isinstance(item.fact, ShelfShort):
+        return Next("buy", "Buying list")
+    if isinstance(item.fact, ToFetch):
+        return Next("buy", "Fetch")
     if isinstance(item.fact, JobInHand):
         return Next("go-on", "Clear once more" if item.kind is OwedKind.RESTED else "Go on")
     if isinstance(item.fact, Undecided):
         return Next("decide", "Decide")
     if isinstance(item.fact, WorkPlanned):
         return Next("start", "Start", item.fact.work, Part(item.fact.part), usual[item.fact.work])
+    assert drum is not None, "work is on a drum"
     is_check = isinstance(item.fact, CheckDue)
     work, part = _answer(drum, Side(item.fact.side), is_check)
     return Next("start", "Check" if is_check else "Change head", work, part, usual[work])
@@ -109,20 +128,28 @@ def _ready_at(fact: Fact) -> datetime | None:
             return fact.resting_until
         case CheckDue():
             return fact.due
-        case WorkPlanned():
+        case WorkPlanned() | ToFetch():
             return timezone.make_aware(datetime.combine(fact.due, time(9)))
         case _:
             return None
 
 
-def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
+def _called(fact: Fact, drum: Drum | None) -> tuple[str, str, str]:
+    """The line's tag, name and kind, where there is no drum in it, what it is about."""
+    if drum is not None:
+        return drum.tag, drum.name, KIND_WORDS[drum.kind]
+    return "", fact.taker if isinstance(fact, PartLent) else "Shelf", ""
+
+
+def _shape(item: Owed, drum: Drum | None, usual: dict[str, int]) -> OwedOut:
     fact = item.fact
+    tag, name, kind_words = _called(fact, drum)
     following = _action(item, drum, usual)
     return OwedOut.model_construct(
         kind=item.kind,
-        tag=drum.tag,
-        name=drum.name,
-        kind_words=KIND_WORDS[drum.kind],
+        tag=tag,
+        name=name,
+        kind_words=kind_words,
         side=fact.side if isinstance(fact, CheckDue | AgedHead) else fact.part if isinstance(fact, WorkPlanned) else "",
         reason=item.reason,
         count=item.count,
@@ -141,7 +168,7 @@ def _shape(item: Owed, drum: Drum, usual: dict[str, int]) -> OwedOut:
 
 
 def _lines(found: Facts, now: datetime) -> list[OwedOut]:
-    return [_shape(item, found.drums[item.fact.drum], found.usual) for item in list_owed(found.facts, now)]
+    return [_shape(item, found.drums.get(item.fact.drum), found.usual) for item in list_owed(found.facts, now)]
 
 
 def _work_minutes(lines: list[OwedOut], counts: dict[OwedKind, int]) -> int:

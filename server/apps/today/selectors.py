@@ -20,7 +20,17 @@ from apps.workshops.models import Workshop
 from drumwork.condition import last_past_life
 from drumwork.drums import Side
 from drumwork.lives import Expected
-from drumwork.planning import AgedHead, CheckDue, JobInHand, OwedKind, Undecided, WorkPlanned
+from drumwork.planning import (
+    AgedHead,
+    CheckDue,
+    JobInHand,
+    OwedKind,
+    PartLent,
+    ShelfShort,
+    ToFetch,
+    Undecided,
+    WorkPlanned,
+)
 from drumwork.procedures.catalogue import CATALOGUE, work_named
 
 __all__ = ["PAGE", "Fact", "Facts", "facts_of", "more_of"]
@@ -31,7 +41,7 @@ MOST_IN_HAND: Final = 200
 COMING: Final = timedelta(days=60)
 MONTH: Final = timedelta(days=365.2425 / 12)
 MINUTES_WHEN_NEW: Final = {work.id: work.minutes for work in CATALOGUE.values()}  # until the workshop has its own
-Fact = CheckDue | JobInHand | AgedHead | Undecided | WorkPlanned
+Fact = CheckDue | JobInHand | AgedHead | Undecided | WorkPlanned | PartLent | ShelfShort | ToFetch
 
 _DRUM: Final = (
     "tag", "name", "kind", "rods_batter", "rods_resonant", "lost_batter", "lost_resonant", "bed_rods", "port_rods", "snare_bed", "port_m", "thread",
@@ -40,6 +50,7 @@ _DRUM: Final = (
 _OF_DRUM: Final = "json_build_object(" + ", ".join(f"'{name}', d.{name}" for name in _DRUM) + ")"
 # On whose side a job is in hand, what it was owed is being seen to. A job takes up a stretch of its drum: see apps.bench.models.PARTS.
 # And where work on that head is planned, that is what is owed.
+_TAKER: Final = _OF_DRUM.replace("d.", "t.")
 _FREE: Final = "not exists (select from taken where taken.drum_id = {0}.drum_id and taken.takes @> case {0}.side when 'batter' then 0 else 1 end)"
 _AGED: Final = f"""
     select h.id, h.drum_id, h.side, h.head, h.fitted_at, h.fitted_at + %({{side}}_life)s as ended from heads_fitting h
@@ -49,11 +60,12 @@ _FACTS: Final = f"""
 with hand as materialized (
     select id, drum_id, takes, "where", touched_at, resting_until from bench_job where state = 'open'),
 plan as materialized (
-    select id, drum_id, work, part, due_on, heads from planned_plannedjob where state = 'open'),
+    select id, drum_id, work, part, due_on, heads, lacks from planned_plannedjob where state = 'open'),
 taken as materialized (
     select drum_id, takes from hand union all
     select drum_id, case part when 'heads' then int4range(0, 2) when 'batter' then int4range(0, 1) else int4range(1, 2) end from plan
     where part in ('heads', 'batter', 'resonant')),
+lent as not materialized (select * from stock_loan where ended = ''),
 decide as not materialized (
     select v.id, v.drum_id, v.walk_id, v.told ->> 'headline' as headline, v.at,
         v.drum_verdict in ('replace-now', 'out-of-service') as urgent from inspecting_verdict v where v.answered_at is null),
@@ -83,6 +95,18 @@ select
      from decide_page v join register_drum d on d.id = v.drum_id),
     (select coalesce(json_agg(json_build_array({_OF_DRUM}, p.work, p.part, p.due_on, p.heads) order by p.due_on, p.id), '[]')
      from plan_page p join register_drum d on d.id = p.drum_id),
+    (select coalesce(json_agg(json_build_array(case when t.id is null then null else {_TAKER} end, l.what, l.number,
+        coalesce(g.name, nullif(l.from_words, ''), 'the shelf'), coalesce(t.name, l.to_words), l.lent_at, l.due_on) order by l.lent_at, l.id), '[]')
+     from (select * from lent order by lent_at, id limit %(page)s offset %(offset)s) l
+     left join register_drum t on t.id = l.to_drum_id left join register_drum g on g.id = l.from_drum_id),
+    (select coalesce(json_agg(json_build_array({_OF_DRUM}, coalesce(hl.name, wl.name, s.name), s.shelf, p.due_on) order by p.due_on, p.id), '[]')
+     from (select * from plan where due_on <= %(tomorrow)s order by due_on, id limit %(soon)s) p join heads_promise m on m.for_what = p.id
+     join heads_stockitem s on s.id = m.stock_item_id left join heads_headline hl on hl.id = s.line_id
+     left join heads_wireline wl on wl.id = s.wires_id join register_drum d on d.id = p.drum_id),
+    (select count(*) from heads_stockitem s where s.minimum > 0 and s.minimum > s.count - (
+        select count(*) from heads_promise m where m.stock_item_id = s.id)),
+    (select count(*) from plan where lacks > 0),
+    (select count(*) from lent),
     (select count(*) from decide),
     (select count(*) from plan where due_on <= %(today)s),
     (select count(*) from late),
@@ -98,6 +122,7 @@ _PAGED: Final[dict[OwedKind, type[Fact]]] = {
     OwedKind.OVERDUE_CHECK: CheckDue,
     OwedKind.TO_DECIDE: Undecided,
     OwedKind.PLANNED_WORK: WorkPlanned,
+    OwedKind.LENT: PartLent,
     OwedKind.AGED_HEAD: AgedHead,
 }
 
@@ -117,6 +142,7 @@ def _asked(workshop: Workshop, now: datetime, offset: int) -> dict[str, Any]:
     asked: dict[str, Any] = {
         "now": now,
         "today": timezone.localdate(now),
+        "tomorrow": timezone.localdate(now) + timedelta(days=1),
         "until": now + COMING,
         "page": PAGE,
         "reach": offset + PAGE,
@@ -142,7 +168,24 @@ def _at(text: str) -> datetime:
 def _read(workshop: Workshop, now: datetime, offset: int) -> Facts:
     with connection.cursor() as cursor:
         cursor.execute(_FACTS, _asked(workshop, now, offset))
-        jobs, checks, heads, looks, plans, undecided, planned, late, rested, aged, usual = cursor.fetchone()
+        (
+            jobs,
+            checks,
+            heads,
+            looks,
+            plans,
+            loans,
+            fetch,
+            short,
+            unmet,
+            lent,
+            undecided,
+            planned,
+            late,
+            rested,
+            aged,
+            usual,
+        ) = cursor.fetchone()
     lives, facts = _lives(workshop), list[Fact]()
     for drum, key, where, touched, resting in jobs:
         facts.append(JobInHand(drum["tag"], key, where, _at(touched), _at(resting) if resting else None))
@@ -161,15 +204,33 @@ def _read(workshop: Workshop, now: datetime, offset: int) -> Facts:
     ]
     facts += [Undecided(drum["tag"], walk, headline, _at(looked)) for drum, walk, headline, looked in looks]
     facts += [_planned(*each) for each in plans]
-    drums = {drum["tag"]: cast(Drum, SimpleNamespace(**drum)) for drum, *_ in (*jobs, *checks, *heads, *looks, *plans)}
+    facts += [_lent(*each) for each in loans]
+    facts += [ToFetch(drum["tag"], what, place, date.fromisoformat(due)) for drum, what, place, due in fetch]
+    if offset == 0:
+        facts.append(ShelfShort(short, unmet))
+    drums = {
+        drum["tag"]: cast(Drum, SimpleNamespace(**drum))
+        for drum, *_ in (*jobs, *checks, *heads, *looks, *plans, *loans, *fetch)
+        if drum
+    }
     counts = {
         OwedKind.OVERDUE_CHECK: late,
         OwedKind.RESTED: rested,
         OwedKind.TO_DECIDE: undecided,
         OwedKind.PLANNED_WORK: planned,
+        OwedKind.LENT: lent,
+        OwedKind.TO_BUY: int(short + unmet > 0),
         OwedKind.AGED_HEAD: aged,
     }
     return Facts(facts, drums, counts, MINUTES_WHEN_NEW | {work: round(took / 60) for work, took in usual.items()})
+
+
+def _lent(
+    drum: dict[str, Any] | None, what: str, number: int, giver: str, taker: str, since: str, due: str | None
+) -> PartLent:
+    many = f"{number} × " if number > 1 else ""
+    back = date.fromisoformat(due) if due else None
+    return PartLent(drum["tag"] if drum else "", many + what, giver, taker, _at(since), back)
 
 
 def _planned(drum: dict[str, Any], work: str, part: str, due: str, heads: dict[str, dict[str, Any]]) -> WorkPlanned:

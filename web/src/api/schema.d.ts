@@ -231,7 +231,7 @@ export interface paths {
         };
         /**
          * Fitting Heads
-         * @description Heads of this drum's diameter for this side, one promised to it first, then those that are free.
+         * @description Heads of this drum's diameter for this side, one promised to it first, then those that are free; used ones, for an emergency only (C10), last.
          */
         get: operations["fitting_heads"];
         put?: never;
@@ -863,6 +863,339 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf
+         * @description What there is to fit, what is promised, what is short, and whether the next jobs can start.
+         */
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Going Back
+         * @description What was found wanting on arrival and is still here.
+         */
+        get: operations["going_back"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/back/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End Going Back */
+        post: operations["end_going_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/buying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Buying
+         * @description What to buy, each with the reason for every piece.
+         */
+        get: operations["buying_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/codes/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Code
+         * @description What a scanned label is of.
+         */
+        get: operations["find_code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Count Place
+         * @description One place as it was counted.
+         */
+        post: operations["count_place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/jobs/{planned}/promise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Promise Pieces
+         * @description Everything a planned job needs that is free is its own.
+         */
+        post: operations["promise_pieces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin Line */
+        post: operations["begin_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/lines/{line}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Line
+         * @description A line with its movements, promises and loans.
+         */
+        get: operations["shelf_line"];
+        /** Change Line */
+        put: operations["change_line"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/lines/{line}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Apart
+         * @description Pieces found wanting on arrival.
+         */
+        post: operations["put_apart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/lines/{line}/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Know Code
+         * @description From now on this label is of this line.
+         */
+        post: operations["know_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/lines/{line}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Stock
+         * @description Bought, brought back, fitted, written off, counted, or put elsewhere.
+         */
+        post: operations["move_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/loans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Loans
+         * @description What is lent and not back; of one drum, if its tag is given.
+         */
+        get: operations["loans"];
+        put?: never;
+        /** Lend */
+        post: operations["lend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/loans/{key}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End Loan */
+        post: operations["end_loan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places
+         * @description What should lie where, for counting; the place counted longest ago first.
+         */
+        get: operations["shelf_places"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Sheet
+         * @description The good rows of a file are taken; the bad ones told.
+         */
+        post: operations["take_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/sheet/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Sheet
+         * @description What a file would do; nothing is changed.
+         */
+        post: operations["look_at_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/things": {
         parameters: {
             query?: never;
@@ -1115,6 +1448,15 @@ export interface components {
              */
             values: string[];
         };
+        /** ArrivalOut */
+        ArrivalOut: {
+            /** Id */
+            id: string;
+            /** Look */
+            look: string;
+            /** Words */
+            words: string;
+        };
         /** AsideIn */
         AsideIn: {
             /** Because */
@@ -1255,6 +1597,24 @@ export interface components {
             count: number;
             /** Drums */
             drums: string[];
+            /** What */
+            what: string;
+        };
+        /**
+         * BuyOut
+         * @description So many of one thing, and why.
+         */
+        BuyOut: {
+            /** Count */
+            count: number;
+            /** Drums */
+            drums: string[];
+            /** Due */
+            due: string | null;
+            /** Line */
+            line: number | null;
+            /** Reasons */
+            reasons: string[];
             /** What */
             what: string;
         };
@@ -1468,6 +1828,11 @@ export interface components {
              */
             reason: string;
         };
+        /** CodeIn */
+        CodeIn: {
+            /** Code */
+            code: string;
+        };
         /**
          * ConflictOut
          * @description Two entries about one thing, made without knowing of each other. The first stands until someone decides.
@@ -1493,6 +1858,56 @@ export interface components {
         CorrectionIn: {
             /** Text */
             text: string;
+        };
+        /** CountDiff */
+        CountDiff: {
+            /** Called */
+            called: string;
+            /** Line */
+            line: number;
+            /** Now */
+            now: number;
+            /** Was */
+            was: number;
+        };
+        /**
+         * CountIn
+         * @description A place counted: what was said of each line that was looked at there.
+         */
+        CountIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Said */
+            said: components["schemas"]["CountSaid"][];
+        };
+        /** CountOut */
+        CountOut: {
+            /** Differ */
+            differ: components["schemas"]["CountDiff"][];
+            /** Looked At */
+            looked_at: number;
+            /** Place */
+            place: string;
+        };
+        /** CountSaid */
+        CountSaid: {
+            /**
+             * Batch
+             * @default
+             */
+            batch: string;
+            /** Count */
+            count: number;
+            /** Line */
+            line: number;
         };
         /**
          * CurveStep
@@ -2038,6 +2453,8 @@ export interface components {
             size: string;
             /** Stock Item */
             stock_item: number;
+            /** Used */
+            used: boolean;
         };
         /** FittingMark */
         FittingMark: {
@@ -2057,6 +2474,86 @@ export interface components {
          * @enum {string}
          */
         Follow: "replace" | "fetch" | "repair" | "qualified" | "adjust" | "look";
+        /**
+         * FoundCode
+         * @description What a label is of: a line, or a place that lies on the shelf; neither where nobody said yet.
+         */
+        FoundCode: {
+            /**
+             * Called
+             * @default
+             */
+            called: string;
+            /** Line */
+            line?: number | null;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+        };
+        /** GoesBackEnd */
+        GoesBackEnd: {
+            /**
+             * Ended
+             * @enum {string}
+             */
+            ended: "sent" | "kept" | "thrown";
+        };
+        /** GoesBackIn */
+        GoesBackIn: {
+            /**
+             * Batch
+             * @default
+             */
+            batch: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** What */
+            what: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /** GoesBackOut */
+        GoesBackOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Batch */
+            batch: string;
+            /** By */
+            by: string;
+            /** Called */
+            called: string;
+            /** Count */
+            count: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Line */
+            line: number;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
         /**
          * GoesOutIn
          * @description Whether the drum goes out next, which makes some things urgent.
@@ -2122,6 +2619,45 @@ export interface components {
             stock_item: number;
         };
         /**
+         * HeadFacts
+         * @description What a new line of heads is made of.
+         */
+        HeadFacts: {
+            /**
+             * Damping
+             * @default none
+             * @enum {string}
+             */
+            damping: "none" | "edge-ring" | "dot" | "foam";
+            /**
+             * Film Mil
+             * @default 10
+             */
+            film_mil: number;
+            /**
+             * Finish
+             * @default clear
+             * @enum {string}
+             */
+            finish: "clear" | "coated" | "smooth-white" | "ebony" | "fibre" | "suede" | "mesh" | "skin";
+            /**
+             * Plies
+             * @default 1
+             */
+            plies: number;
+            /**
+             * Side
+             * @default either
+             * @enum {string}
+             */
+            side: "batter" | "resonant" | "either";
+            /**
+             * Vent
+             * @default false
+             */
+            vent: boolean;
+        };
+        /**
          * HeadOn
          * @description What is fitted on a side, and how old it is.
          */
@@ -2171,6 +2707,15 @@ export interface components {
             target_words: string;
             /** Turning Order */
             turning_order: number[];
+        };
+        /** HeapOut */
+        HeapOut: {
+            /** Batch */
+            batch: string;
+            /** Count */
+            count: number;
+            /** Place */
+            place: string;
         };
         /**
          * HeardFileOut
@@ -2343,6 +2888,96 @@ export interface components {
             /** Tag */
             tag: string;
         };
+        /** LineEdit */
+        LineEdit: {
+            /** Minimum */
+            minimum: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+        };
+        /**
+         * LineIn
+         * @description A new line. `name` of a head or of wires is one the workshop knows, or a new one with what it is made of.
+         */
+        LineIn: {
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            head?: components["schemas"]["HeadFacts"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Minimum
+             * @default 0
+             */
+            minimum: number;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "head" | "wires" | "rod" | "claw" | "part";
+            /**
+             * Used
+             * @default false
+             */
+            used: boolean;
+            wires?: components["schemas"]["WireFacts"] | null;
+        };
+        /**
+         * LineOut
+         * @description A line with everything that happened to it.
+         */
+        LineOut: {
+            /** Arrivals */
+            arrivals: components["schemas"]["ArrivalOut"][];
+            /** Called */
+            called: string;
+            /** Codes */
+            codes: string[];
+            /** Going Back */
+            going_back: components["schemas"]["GoesBackOut"][];
+            /** Heaps */
+            heaps: components["schemas"]["HeapOut"][];
+            /** Loans */
+            loans: components["schemas"]["LoanOut"][];
+            /** Movements */
+            movements: components["schemas"]["MovementOut"][];
+            /** Note */
+            note: string;
+            /** Promises */
+            promises: components["schemas"]["PromiseOut"][];
+            row: components["schemas"]["ShelfRow"];
+        };
         /** LivesOut */
         LivesOut: {
             /** Ahead */
@@ -2351,6 +2986,93 @@ export interface components {
             groups: components["schemas"]["LifeOut"][];
             /** Likely */
             likely: components["schemas"]["LikelyOut"][];
+        };
+        /** LoanEnd */
+        LoanEnd: {
+            /**
+             * Ended
+             * @enum {string}
+             */
+            ended: "back" | "lost" | "kept";
+        };
+        /**
+         * LoanIn
+         * @description A part lent: from a drum by its tag, from a line of the shelf, or from elsewhere in words; to a drum or to somebody.
+         */
+        LoanIn: {
+            /** Due On */
+            due_on?: string | null;
+            /**
+             * Explained
+             * @default
+             * @enum {string}
+             */
+            explained: "" | "bought" | "miscounted";
+            /**
+             * From Tag
+             * @default
+             */
+            from_tag: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Line */
+            line?: number | null;
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+            /**
+             * To Tag
+             * @default
+             */
+            to_tag: string;
+            /**
+             * To Words
+             * @default
+             */
+            to_words: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+        };
+        /** LoanOut */
+        LoanOut: {
+            /** By */
+            by: string;
+            /** Days */
+            days: number;
+            /** Due On */
+            due_on: string | null;
+            /** From Tag */
+            from_tag: string;
+            /** From Words */
+            from_words: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Late */
+            late: boolean;
+            /**
+             * Lent At
+             * Format: date-time
+             */
+            lent_at: string;
+            /** Number */
+            number: number;
+            /** To Tag */
+            to_tag: string;
+            /** To Words */
+            to_words: string;
+            /** What */
+            what: string;
         };
         /** LogOut */
         LogOut: {
@@ -2434,6 +3156,32 @@ export interface components {
             real: number;
             /** Rod */
             rod: number;
+        };
+        /** MovementOut */
+        MovementOut: {
+            /** After */
+            after: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Batch */
+            batch: string;
+            /** By */
+            by: string;
+            /** Delta */
+            delta: number;
+            /** Drum */
+            drum: string;
+            /** Job */
+            job: string | null;
+            /** Place */
+            place: string;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
         };
         /**
          * NotHereIn
@@ -2580,7 +3328,7 @@ export interface components {
              * Doing
              * @enum {string}
              */
-            doing: "go-on" | "start" | "decide";
+            doing: "go-on" | "start" | "decide" | "give-back" | "buy";
             /** Job Id */
             job_id: string | null;
             /** Kind */
@@ -2793,6 +3541,31 @@ export interface components {
             /** Step */
             step: string;
         };
+        /** PlaceLine */
+        PlaceLine: {
+            /** Batch */
+            batch: string;
+            /** Called */
+            called: string;
+            /** Count */
+            count: number;
+            /** Line */
+            line: number;
+        };
+        /**
+         * PlaceOut
+         * @description A place of the shelf: what should lie there, and when it was last counted.
+         */
+        PlaceOut: {
+            /** Counted At */
+            counted_at: string | null;
+            /** Counted By */
+            counted_by: string;
+            /** Lines */
+            lines: components["schemas"]["PlaceLine"][];
+            /** Place */
+            place: string;
+        };
         /**
          * PlanFigures
          * @description What was proposed. Values are in `unit`.
@@ -2990,6 +3763,22 @@ export interface components {
             /** When */
             when: unknown;
         };
+        /** PromiseOut */
+        PromiseOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Tag */
+            tag: string;
+        };
         /**
          * ProposedOut
          * @description Work that answers a verdict.
@@ -3149,6 +3938,50 @@ export interface components {
             moves: components["schemas"]["MoveIn"][];
             /** Step */
             step: string;
+        };
+        /**
+         * ReadyJob
+         * @description A planned job, and whether what it needs is there.
+         */
+        ReadyJob: {
+            /** Days Late */
+            days_late: number;
+            /**
+             * Due On
+             * Format: date
+             */
+            due_on: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Pieces */
+            pieces: components["schemas"]["ReadyPiece"][];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "promised" | "free" | "short" | "nothing";
+            /** Tag */
+            tag: string;
+            /** Title */
+            title: string;
+            /** Work */
+            work: string;
+        };
+        /** ReadyPiece */
+        ReadyPiece: {
+            /** Place */
+            place: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "promised" | "free" | "short" | "nothing";
+            /** What */
+            what: string;
         };
         /**
          * Receipt
@@ -3496,6 +4329,37 @@ export interface components {
             /** Work */
             work: components["schemas"]["OfferOut"][];
         };
+        /** SheetBad */
+        SheetBad: {
+            /** Because */
+            because: string;
+            /** Line */
+            line: number;
+            /** Shown */
+            shown: string;
+        };
+        /**
+         * SheetSeen
+         * @description What a file would change, or has changed: `good` rows of which `new` begin a line and `changed` alter a count; every bad one with its reason, up to 500.
+         */
+        SheetSeen: {
+            /** Bad */
+            bad: number;
+            /** Changed */
+            changed: number;
+            /** Good */
+            good: number;
+            /** New */
+            new: number;
+            /** Problems */
+            problems: components["schemas"]["SheetBad"][];
+            /** Same */
+            same: number;
+            /** Shown */
+            shown: string[];
+            /** Taken */
+            taken: boolean;
+        };
         /**
          * ShelfLine
          * @description A head of this size on the shelf; `free` are those not promised to another drum.
@@ -3509,6 +4373,63 @@ export interface components {
             shelf: string;
             /** Stock Item */
             stock_item: number;
+        };
+        /** ShelfOut */
+        ShelfOut: {
+            /**
+             * By
+             * Format: date
+             */
+            by: string;
+            /** Going Back */
+            going_back: number;
+            /** Jobs */
+            jobs: components["schemas"]["ReadyJob"][];
+            /** Jobs Words */
+            jobs_words: string;
+            /** Lent */
+            lent: number;
+            /** Lines */
+            lines: components["schemas"]["ShelfRow"][];
+            /** To Buy */
+            to_buy: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ShelfRow
+         * @description One line: how many are there, of those promised and free, how many to keep. `owed` says what is to be bought, `said` what else there is to know.
+         */
+        ShelfRow: {
+            /** Elsewhere */
+            elsewhere: string[];
+            /** Free */
+            free: number;
+            /** Id */
+            id: number;
+            /** Minimum */
+            minimum: number;
+            /** Owed */
+            owed: string;
+            /** Place */
+            place: string;
+            /** Promised */
+            promised: number;
+            /** Said */
+            said: string;
+            /** Size */
+            size: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "head" | "wires" | "rod" | "claw" | "part";
+            /** There */
+            there: number;
+            /** Used */
+            used: boolean;
+            /** What */
+            what: string;
         };
         /**
          * Side
@@ -3767,6 +4688,55 @@ export interface components {
              * @enum {integer}
              */
             step_32: 1 | 2 | 4;
+        };
+        /**
+         * StockMoveIn
+         * @description What happened to a line. `id` is made by the device, so that asking twice does it once.
+         */
+        StockMoveIn: {
+            /**
+             * Batch
+             * @default
+             */
+            batch: string;
+            /**
+             * Drum
+             * @default
+             */
+            drum: string;
+            /**
+             * Explained
+             * @default
+             * @enum {string}
+             */
+            explained: "" | "bought" | "miscounted";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * To
+             * @default
+             */
+            to: string;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "bought" | "brought-back" | "fitted" | "written-off" | "counted" | "moved";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * Stretch
@@ -4476,6 +5446,20 @@ export interface components {
             lap: number;
             /** Step */
             step: string;
+        };
+        /** WireFacts */
+        WireFacts: {
+            /**
+             * Strands
+             * @default 20
+             */
+            strands: number;
+            /**
+             * Tie
+             * @default cord
+             * @enum {string}
+             */
+            tie: "cord" | "strap";
         };
         /**
          * WiresOut
@@ -6350,6 +7334,627 @@ export interface operations {
             };
         };
     };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    going_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoesBackOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    end_going_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoesBackEnd"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    buying_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    find_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundCode"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    count_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    promise_pieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planned: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    begin_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    shelf_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    change_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    put_apart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoesBackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    know_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    move_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockMoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    loans: {
+        parameters: {
+            query?: {
+                tag?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoanOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    lend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoanIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    end_loan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoanEnd"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    shelf_places: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Sheet
+                     * Format: binary
+                     */
+                    sheet: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetSeen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    look_at_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Sheet
+                     * Format: binary
+                     */
+                    sheet: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetSeen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     shelf_things: {
         parameters: {
             query?: never;
@@ -6550,7 +8155,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "overdue-check" | "to-decide" | "planned-work" | "aged-head";
+                kind: "overdue-check" | "to-decide" | "planned-work" | "lent" | "aged-head";
             };
             cookie?: never;
         };

@@ -20,7 +20,8 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['↑ ↓, ← →', 'at a drum you look at: worse or milder; the next part of the drum'],
   ['A', 'at a drum you look at: all as last time'],
   ['G  H  N', 'it goes out; it is not here; on to the next one'],
-  ['T  D  B  I', 'Today, Drums, Bench, Inspect'],
+  ['C  O', 'on the Shelf: count a place; what is to be bought'],
+  ['T  D  B  I  F', 'Today, Drums, Bench, Inspect, Shelf'],
   ['L', 'light: Bench theme or Stage theme'],
   ['?', 'this sheet'],
 ]

@@ -22,6 +22,7 @@ const VIEWS = [
   ['/drums', 'Drums'],
   ['/bench', 'Bench'],
   ['/inspect', 'Inspect'],
+  ['/shelf', 'Shelf'],
 ] as const
 
 const NOTHING: never[] = []
@@ -56,6 +57,7 @@ function SignedIn({ session, username }: { session: Session; username: string })
       d: () => void navigate('/drums'),
       b: () => void navigate('/bench'),
       i: () => void navigate('/inspect'),
+      f: () => void navigate('/shelf'),
       l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
     }),
     [navigate, theme],

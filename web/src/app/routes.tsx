@@ -62,6 +62,34 @@ const pages: RouteObject[] = [
     path: 'inspect/:walk/sum',
     lazy: async () => ({ Component: (await import('../tasks/inspect/SumPage')).SumPage }),
   },
+  {
+    path: 'shelf',
+    lazy: async () => ({ Component: (await import('../tasks/shelf/ShelfPage')).ShelfPage }),
+  },
+  {
+    path: 'shelf/new',
+    lazy: async () => ({ Component: (await import('../tasks/shelf/NewLinePage')).NewLinePage }),
+  },
+  {
+    path: 'shelf/count',
+    lazy: async () => ({ Component: (await import('../tasks/shelf/CountPage')).CountPage }),
+  },
+  {
+    path: 'shelf/buying',
+    lazy: async () => ({ Component: (await import('../tasks/shelf/BuyingPage')).BuyingPage }),
+  },
+  {
+    path: 'shelf/lent',
+    lazy: async () => ({ Component: (await import('../tasks/shelf/LentPage')).LentPage }),
+  },
+  {
+    path: 'shelf/sheet',
+    lazy: async () => ({ Component: (await import('../tasks/shelf/SheetPage')).SheetPage }),
+  },
+  {
+    path: 'shelf/:line',
+    lazy: async () => ({ Component: (await import('../tasks/shelf/LinePage')).LinePage }),
+  },
   { path: 'ways', lazy: async () => ({ Component: (await import('../tasks/ways/WaysPage')).WaysPage }) },
 ]
 

@@ -13,7 +13,7 @@ from drumwork.procedures.catalogue import check_for, head_change_for, work_named
 from drumwork.work.effects import ChangeWires
 from drumwork.work.plan import DrumFacts, Part
 
-__all__ = ["DUE_DAYS", "ProposedWork", "due_days", "takes_new_wires", "turn_over_for", "works_for"]
+__all__ = ["DUE_DAYS", "ProposedWork", "due_days", "parts_taken", "takes_new_wires", "turn_over_for", "works_for"]
 
 DUE_DAYS: Final[Mapping[Verdict, int]] = {
     Verdict.CLEAR: 30,
@@ -50,6 +50,12 @@ class ProposedWork:
 def takes_new_wires(work: str, part: Part) -> bool:
     """Whether closing such a job fits new wires."""
     return any(isinstance(effect, ChangeWires) for effect in work_named(work).effects(part))
+
+
+def parts_taken(work: str, part: Part) -> tuple[str, ...]:
+    """What such a job takes from the shelf: 'batter' and 'resonant' for a head on that side, 'wires' for a set of them."""
+    heads = part.sides if work_named(work).changes_heads else ()
+    return (*(side.value for side in heads), *(("wires",) if takes_new_wires(work, part) else ()))
 
 
 def due_days(verdict: Verdict) -> int:

@@ -9,7 +9,9 @@ from enum import StrEnum
 
 from drumwork.condition import months_between, months_past_life
 
-__all__ = ["AgedHead", "CheckDue", "JobInHand", "Owed", "OwedKind", "Undecided", "WorkPlanned", "list_owed"]
+__all__ = [
+    "AgedHead", "CheckDue", "JobInHand", "Owed", "OwedKind", "PartLent", "ShelfShort", "ToFetch", "Undecided", "WorkPlanned", "list_owed",
+]  # fmt: skip
 
 
 class OwedKind(StrEnum):
@@ -19,8 +21,11 @@ class OwedKind(StrEnum):
     RESTED = "rested"
     TO_DECIDE = "to-decide"
     PLANNED_WORK = "planned-work"
+    LENT = "lent"
+    TO_BUY = "to-buy"
     IN_HAND = "in-hand"
     RESTING = "resting"
+    TO_FETCH = "to-fetch"
     AGED_HEAD = "aged-head"
     COMING_CHECK = "coming-check"
     COMING_WORK = "coming-work"
@@ -76,7 +81,38 @@ class WorkPlanned:
     heads: tuple[str, ...] = ()
 
 
-Fact = CheckDue | JobInHand | AgedHead | Undecided | WorkPlanned
+@dataclass(frozen=True, slots=True)
+class PartLent:
+    """A part is out and not back. `drum` is the one it went to, '' where it went to somebody; `giver` says where it is missing."""
+
+    drum: str
+    what: str
+    giver: str
+    taker: str
+    since: datetime
+    due: date | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class ShelfShort:
+    """So many lines of the shelf are below what is to be kept, and so many planned jobs wait for parts nobody promised them."""
+
+    lines: int
+    jobs: int
+    drum: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class ToFetch:
+    """A piece promised to work due soon, and where it lies."""
+
+    drum: str
+    what: str
+    place: str
+    due: date
+
+
+Fact = CheckDue | JobInHand | AgedHead | Undecided | WorkPlanned | PartLent | ShelfShort | ToFetch
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,8 +187,44 @@ def _planned(fact: WorkPlanned, now: datetime) -> Owed:
     )
 
 
+def _lent(fact: PartLent, now: datetime) -> Owed:
+    days = (now.date() - fact.since.date()).days
+    late = fact.due is not None and fact.due < now.date()
+    wanted = f", back by {_day(datetime.combine(fact.due, now.time(), now.tzinfo), now)}" if fact.due else ""
+    reason = f"{fact.what} lent from {fact.giver} to {fact.taker}{wanted}{' and late' if late else ''}"
+    count, unit = (days, "days out") if days else (1, "lent today")
+    return Owed(OwedKind.LENT, fact, reason, count, unit, True)
+
+
+def _many(count: int, one: str, more: str) -> str:
+    return f"{count} {one if count == 1 else more}"
+
+
+def _short(fact: ShelfShort) -> Owed | None:
+    said = [
+        _many(fact.lines, "line is below what you keep", "lines are below what you keep") if fact.lines else "",
+        _many(fact.jobs, "job waits for parts", "jobs wait for parts") if fact.jobs else "",
+    ]
+    if not any(said):
+        return None
+    count = fact.lines + fact.jobs
+    return Owed(OwedKind.TO_BUY, fact, "; ".join(each for each in said if each), count, "short", True)
+
+
+def _fetch(fact: ToFetch, now: datetime) -> Owed:
+    where = f", {fact.place}" if fact.place else ""
+    day = _day(datetime.combine(fact.due, now.time(), now.tzinfo), now)
+    return Owed(OwedKind.TO_FETCH, fact, f"{fact.what}{where}; {day}", 0, "", False)
+
+
 def _shape(fact: Fact, now: datetime) -> Owed | None:
     match fact:
+        case PartLent():
+            return _lent(fact, now)
+        case ShelfShort():
+            return _short(fact)
+        case ToFetch():
+            return _fetch(fact, now)
         case Undecided():
             return _undecided(fact, now)
         case WorkPlanned():

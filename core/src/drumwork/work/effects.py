@@ -8,7 +8,7 @@ from typing import Literal
 from drumwork.drums import Side
 
 __all__ = [
-    "EFFECTS", "AnswerChecks", "BookCheck", "CarryFindings", "ChangeHead", "ChangeWires", "Effect", "KeepAnswer", "KeepAnswers", "KeepTarget", "Log", "RecordPitch",
+    "EFFECTS", "AnswerChecks", "BookCheck", "CarryFindings", "ChangeHead", "ChangeWires", "Effect", "GiveBack", "KeepAnswer", "KeepAnswers", "KeepTarget", "Log", "RecordPitch",
     "TakeFromShelf",
 ]  # fmt: skip
 
@@ -91,6 +91,14 @@ class KeepAnswers:
 
 
 @dataclass(frozen=True, slots=True)
+class GiveBack:
+    """A part this drum had lent is home again: its oldest open loan of such a part is over."""
+
+    what: str
+    kind: Literal["give-back"] = "give-back"
+
+
+@dataclass(frozen=True, slots=True)
 class Log:
     """A line in the drum's history; `words` names the way it is told."""
 
@@ -110,8 +118,9 @@ Effect = (
     | BookCheck
     | CarryFindings
     | KeepAnswers
+    | GiveBack
     | Log
 )
 EFFECTS = (
-    TakeFromShelf, ChangeHead, ChangeWires, RecordPitch, KeepAnswer, KeepTarget, AnswerChecks, BookCheck, CarryFindings, KeepAnswers, Log,
+    TakeFromShelf, ChangeHead, ChangeWires, RecordPitch, KeepAnswer, KeepTarget, AnswerChecks, BookCheck, CarryFindings, KeepAnswers, GiveBack, Log,
 )  # fmt: skip

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any, Final
 
-from apps.bench.effects import answers, checks, findings, heads, log, pitches
+from apps.bench.effects import answers, checks, findings, heads, loans, log, pitches
 from apps.bench.effects.closing import Closing
 from drumwork.work import effects as core
 
@@ -22,6 +22,7 @@ HANDLERS: Final[Mapping[type, Callable[[Closing, Any], None]]] = {
     core.BookCheck: checks.book_check,
     core.CarryFindings: findings.carry_findings,
     core.KeepAnswers: answers.keep_answers,
+    core.GiveBack: loans.give_back,
     core.Log: log.write_log,
 }
 

@@ -2,32 +2,45 @@
 
 from __future__ import annotations
 
-from django.db.models import F
+import uuid
 
 from apps.bench.effects.closing import Closing
 from apps.bench.models import DrumFinding
-from apps.heads.models import Fitting, StockItem
+from apps.heads.models import Fitting, Promise, StockItem
 from apps.heads.promises import let_go
+from apps.heads.wires import WIRES, fitting_wires
+from apps.stock.moving import Act, move
 from apps.workshops.errors import Refused
 from drumwork.findings import FINDINGS, Where
+from drumwork.shelf import BelowNought, Why
 from drumwork.work.effects import ChangeHead, ChangeWires, TakeFromShelf
 
 __all__ = ["change_head", "take_from_shelf"]
 
 
-WIRES = "wires"
-
-
 def change_wires(closing: Closing, effect: ChangeWires) -> None:
-    """The wires on record go, new ones are fitted: those that were chosen."""
+    """The wires on record go, new ones are fitted: those that were chosen. A set the shelf has of them leaves it."""
     chosen = closing.state.answers.get(WIRES)
+    wires = " ".join(chosen.value.values)[:60] if chosen and chosen.value.values else "new wires"
     _went_with(closing, Where.WIRES, "")
-    _fit(
-        closing,
-        WIRES,
-        " ".join(chosen.value.values)[:60] if chosen and chosen.value.values else "new wires",
-        "replaced",
-    )
+    _fit(closing, WIRES, wires, "replaced")
+    if (item := _set_taken(closing, wires)) and item.count:
+        _take(closing, item.pk)
+    let_go(closing.job.pk, WIRES)
+
+
+def _set_taken(closing: Closing, wires: str) -> StockItem | None:
+    """The set of this line that was promised, else one of this line that goes under this drum."""
+    mine = Promise.objects.filter(for_what=closing.job.pk, side=WIRES, stock_item__wires__name=wires).first()
+    if mine:
+        return mine.stock_item
+    return next((item for item, _ in fitting_wires(closing.job.drum, wires) if item.named == wires), None)
+
+
+def _take(closing: Closing, item: int) -> None:
+    job = closing.job
+    act = Act(uuid.uuid4(), Why.FITTED, 1, drum=job.drum, job=job.pk)
+    move(item, act, closing.member)
 
 
 def _fit(closing: Closing, side: str, head: str, reason: str) -> None:
@@ -51,10 +64,11 @@ def take_from_shelf(closing: Closing, effect: TakeFromShelf) -> None:
     head = closing.heads[effect.side]
     if head.stock_item_id is None:
         return
-    if not StockItem.objects.filter(pk=head.stock_item_id, count__gt=0).update(count=F("count") - 1):
-        raise Refused(
-            "none_left", "The shelf's count for this head is at nought. Correct the count, then close again.", 409
-        )
+    try:
+        _take(closing, head.stock_item_id)
+    except BelowNought as error:
+        said = "The shelf’s count for this head is at nought. Say on the Shelf what happened to it, then close again."
+        raise Refused("none_left", said, 409, line=head.stock_item_id) from error
     let_go(closing.job.pk, effect.side.value)
 
 

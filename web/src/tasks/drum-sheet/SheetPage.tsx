@@ -13,6 +13,7 @@ import { NextWork } from './NextWork'
 import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
 import { AsLeft } from './AsLeft'
+import { Lent } from './Lent'
 import { PlannedWork } from './PlannedWork'
 import { Standing } from './Standing'
 import { Timeline } from './Timeline'
@@ -95,6 +96,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
           ))}
           {sheet.wires ? <WiresState wires={sheet.wires} /> : null}
           <PlannedWork tag={sheet.tag} mayChange={may} />
+          <Lent tag={sheet.tag} />
           <Standing findings={sheet.findings} tag={sheet.tag} mayChange={may} />
           <AsLeft kept={sheet.kept} />
           {sheet.note ? <p>{sheet.note}</p> : null}

@@ -11,6 +11,8 @@ const GROUP: Record<string, string> = {
   rested: 'Rested',
   'to-decide': 'To decide',
   'planned-work': 'To do',
+  lent: 'Lent',
+  'to-buy': 'To buy',
   'aged-head': 'Past its age',
 }
 
@@ -19,12 +21,15 @@ const PLAIN: Record<string, string> = {
   due: 'due today',
   rested: 'rested',
   'looked at today': 'looked at today',
+  'lent today': 'lent today',
+  short: 'short',
 }
 
 const MORE: Record<string, string> = {
   'overdue-check': 'overdue',
   'to-decide': 'to decide',
   'planned-work': 'to do',
+  lent: 'lent',
   'aged-head': 'past their age',
 }
 
@@ -45,7 +50,7 @@ export function OwedLedger({ items, left = {}, onMore }: Props) {
   return (
     <List>
       {items.map((item, n) => (
-        <li key={`${item.kind}${item.tag}${item.side}`}>
+        <li key={`${item.kind}${item.tag}${item.side}${item.reason}`}>
           <Row to={actionOf(item)} data-first={item.kind !== items[n - 1]?.kind || undefined}>
             <small>{item.kind !== items[n - 1]?.kind ? GROUP[item.kind] : ''}</small>
             <span>

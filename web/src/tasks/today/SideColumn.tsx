@@ -10,7 +10,7 @@ const DAY_MINUTES = 24 * 60
 /** In hand, resting with the time left, and checks that are coming. Nothing here is owed, so nothing here is red. */
 export function SideColumn({ items }: { items: OwedItem[] }) {
   const of = (kind: string) => items.filter((item) => item.kind === kind)
-  const [hand, resting] = [of('in-hand'), of('resting')]
+  const [hand, resting, fetch] = [of('in-hand'), of('resting'), of('to-fetch')]
   const coming = [...of('coming-check'), ...of('coming-work')].sort((a, b) =>
     (a.ready_at ?? '').localeCompare(b.ready_at ?? ''),
   )
@@ -36,6 +36,13 @@ export function SideColumn({ items }: { items: OwedItem[] }) {
             />
           </Left>
           <small>ready {item.ready_at ? soon(new Date(item.ready_at)) : ''}</small>
+        </Line>
+      ))}
+      {fetch.length ? <h2>To fetch</h2> : null}
+      {fetch.map((item) => (
+        <Line key={item.tag + item.reason} to={actionOf(item)}>
+          <b>{item.name}</b>
+          <small>{item.reason}</small>
         </Line>
       ))}
       {coming.length ? <h2>Coming</h2> : null}

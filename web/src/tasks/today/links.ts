@@ -7,6 +7,10 @@ export function actionOf(item: Schemas['OwedOut']): string {
       return `/bench/${item.job_id}`
     case 'decide':
       return `/inspect/${item.walk_id}?at=${encodeURIComponent(item.tag)}`
+    case 'give-back':
+      return '/shelf/lent'
+    case 'buy':
+      return item.kind === 'to-fetch' ? '/shelf' : '/shelf/buying'
     case 'start':
       return `/drums/${item.tag}/start?work=${item.work}&part=${item.part ?? ''}${item.kind === 'aged-head' ? '&reason=age' : ''}`
   }

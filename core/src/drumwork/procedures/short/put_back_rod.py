@@ -65,13 +65,18 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         cites=("F2", "F3"),
         looks_at=(Where.HEAD, Where.ROD),
     )
-    close = endings.close(side, "Close the job. The loan is given back in the drum's history.", "Close", writes=False)
+    close = endings.close(side, "Close the job. The loan is over, and the history says so.", "Close", writes=False)
     return look, openings.ring_out(side), back, even, endings.ring_in(side), close
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
     side = Side(part.value)
-    return (effects.RecordPitch(side), effects.CarryFindings(), effects.Log("done", "Lent rod put back"))
+    return (
+        effects.RecordPitch(side),
+        effects.CarryFindings(),
+        effects.GiveBack("rod"),
+        effects.Log("done", "Lent rod put back"),
+    )
 
 
 PUT_BACK_ROD = Procedure(

@@ -32,6 +32,7 @@ class Lent(Entry):
 
     def apply(self, state: BenchState, at: Logged) -> None:
         state.notes.append(Mark(self._said, at.id, at.by, at.at))
+        state.lent.append(Mark((self.what, self.from_tag), at.id, at.by, at.at))
 
     @property
     def _said(self) -> str:

@@ -16,6 +16,7 @@ from apps.demo import scenario
 from apps.demo.build import build_history
 from apps.demo.in_hand import jobs_in_hand, work_done
 from apps.demo.removal import remove_workshop
+from apps.demo.shelf import shelf
 from apps.demo.walks import walks
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.scope import enter_workshop
@@ -45,6 +46,7 @@ class Command(BaseCommand):
         work_done(drums, members, now)
         jobs_in_hand(drums, members, now)
         walks(drums, members, now)
+        shelf(drums, members, now)
         if options["verbosity"]:
             self.stdout.write(f"{scenario.NAME}: {len(drums)} drums loaded.")
 
