@@ -13,6 +13,7 @@ from apps.bench.api import router as bench
 from apps.drums.api import router as register
 from apps.heads.api import router as heads
 from apps.heads.choosing import router as choosing
+from apps.heads.choosing_wires import router as choosing_wires
 from apps.heads.lives import router as lives
 from apps.heads.shelf import router as shelf
 from apps.hearing.api import router as hearing
@@ -51,6 +52,7 @@ api.add_router("/today", today)
 api.add_router("/register", register)
 api.add_router("/heads", heads)
 api.add_router("/heads", choosing)
+api.add_router("/heads", choosing_wires)
 api.add_router("/heads", lives)
 api.add_router("/shelf", shelf)
 api.add_router("/shelf", stock)

@@ -6,9 +6,11 @@ from typing import Any
 from urllib.parse import urlencode
 
 import pytest
+from django.utils import timezone
 from house import INCH, Api, House, make_drum
 
-from apps.heads.models import Fitting, HeadLine, StockItem
+from apps.heads import lives
+from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
 
 
 def stocked(house: House, name: str, count: int = 1, **facts: Any) -> StockItem:
@@ -78,3 +80,54 @@ def test_an_unknown_present_head_leaves_out_what_changes(api: Api) -> None:
     Fitting.objects.all().delete()
     found = choose(api)
     assert (found["now"], found["answers"][0]["changes"]) == ("", [])
+
+
+class TestWires:
+    def snare(self, house: House) -> Any:
+        return make_drum(house.workshop, "WR-020", name="Knot", kind="snare", diameter_m=14 * INCH, snare_bed=True, rods_batter=8, rods_resonant=8)  # fmt: skip
+
+    def set_of(self, house: House, inches: float, name: str = "20 strands, cord", **facts: Any) -> StockItem:
+        line, _ = WireLine.objects.get_or_create(workshop=house.workshop, name=name, defaults=facts)
+        return StockItem.objects.create(workshop=house.workshop, sort="wires", wires=line, diameter_m=inches * INCH, count=1)  # fmt: skip
+
+    def test_sets_that_go_under_it_are_offered_and_what_is_longer_than_the_bed_never(
+        self, api: Api, house: House
+    ) -> None:
+        drum = self.snare(house)
+        fits, long = self.set_of(house, 14), self.set_of(house, 15)
+        found = api("GET", f"/heads/choose-wires/{drum.tag}")[1]
+        offered = [line["stock_item"] for each in found["answers"] for line in each["lines"]]
+        assert offered == [fits.pk]
+        assert long.pk not in offered + [line["stock_item"] for line in found["others"]]
+        assert [each["rule"] for each in found["excluded"]] == ["WX-long"]
+
+    def test_what_the_strainer_cannot_clamp_is_told(self, api: Api, house: House) -> None:
+        drum = self.snare(house)
+        self.set_of(house, 14, "16 strands, strap", strands=16, tie="strap")
+        found = api("GET", f"/heads/choose-wires/{drum.tag}?clamps=cord")[1]
+        assert "16 strands, strap, 14 in" in found["excluded"][0]["words"]
+
+    def test_a_tom_has_no_wires_and_no_beater(self, api: Api, house: House) -> None:
+        assert api("GET", f"/heads/choose-wires/{house.drum.tag}")[0] == 422
+        assert api("GET", f"/heads/choose-beater/{house.drum.tag}")[0] == 422
+
+    def test_a_bass_drum_with_a_coated_ply_wants_a_patch_under_wood(self, api: Api, house: House) -> None:
+        bass = make_drum(house.workshop, "WR-021", name="Hulk", kind="bass", diameter_m=22 * INCH)
+        Fitting.objects.create(workshop=house.workshop, drum=bass, side="batter", head="single 10 coated", fitted_at=timezone.now())  # fmt: skip
+        found = api("GET", f"/heads/choose-beater/{bass.tag}?sound=articulate")[1]
+        assert found["now"] == "single 10 coated"
+        assert found["answers"][0]["words"] in ("wood, film patch", "plastic, film patch")
+        assert "wood, no patch" in [each["words"] for each in found["excluded"]]
+
+
+def test_how_long_a_head_lasts_here_is_said_beside_it(api: Api, house: House) -> None:
+    for n in range(3):
+        Fitting.objects.create(
+            workshop=house.workshop, drum=make_drum(house.workshop, f"WR-03{n}"), side="batter", head="single 10 coated", retired_because="worn",
+            fitted_at=timezone.now() - timezone.timedelta(days=300), retired_at=timezone.now() - timezone.timedelta(days=60),
+        )  # fmt: skip
+    lives.known_of(house.workshop, fresh=True)
+    found = api("GET", f"/heads/choose/{house.drum.tag}/batter?months=36&budget=low")[1]
+    line = next(line for each in found["answers"] for line in each["lines"] if line["stock_item"] == house.stock.pk)
+    assert line["lasts"].startswith("lasts about ")
+    assert line["too_short"]

@@ -7,6 +7,7 @@ import uuid
 from datetime import date, timedelta
 from typing import Any
 
+import numpy as np
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection, transaction
@@ -371,3 +372,37 @@ class TestSheets:
     def test_what_is_no_sheet_is_refused_and_a_viewer_sends_none(self, house: House) -> None:
         assert upload(house, "", "a,b\n1,2\n")[1]["code"] == "bad_sheet"
         assert upload(house, "", self.ROWS, house.viewer)[0] == 403
+
+
+class TestBareHeads:
+    def tap(self, hz: float) -> bytes:
+        """A head held by its edge: a low note that dies soon, an inharmonic partial above it, over a quiet room."""
+        rate, at = 44_100, np.arange(44_100) / 44_100
+        ring = np.exp(-at * 9) * np.sin(2 * np.pi * hz * at) + 0.3 * np.exp(-at * 16) * np.sin(
+            2 * np.pi * 1.593 * hz * at
+        )
+        quiet = np.random.default_rng(4).normal(0, 3e-4, rate + 4410)
+        quiet[4410:] += 0.4 * ring
+        return (quiet * 32767).astype("<i2").tobytes()
+
+    def hear(self, house: House, line: int, sound: bytes) -> tuple[int, Any]:
+        path = f"/api/shelf/lines/{line}/heard?rate=44100&id={key()}"
+        answer = Api(house.technician).client.post(path, sound, content_type="application/octet-stream")
+        return answer.status_code, answer.json()
+
+    def test_the_note_is_heard_kept_with_the_line_and_compared(self, api: Api, house: House) -> None:
+        status, seen = self.hear(house, house.stock.pk, self.tap(92.0))
+        assert status == 200, seen
+        assert abs(seen["bare"][0]["hz"] - 92.0) < 0.5
+        assert (seen["bare"][0]["heard"], seen["foretells"]) == (True, "")
+        body = {"id": key(), "sort": "head", "name": "double", "size": "12", "head": {"plies": 2, "film_mil": 14}}
+        other = api("POST", "/shelf/lines", body)[1]["row"]["id"]
+        _, seen = api("POST", f"/shelf/lines/{other}/bare", {"id": key(), "typed": "80"})
+        assert seen["foretells"] == "242 cents lower than others of its size: expect it darker (C9)."
+
+    def test_what_is_no_tap_and_what_is_no_head_is_refused(self, api: Api, house: House) -> None:
+        assert self.hear(house, house.stock.pk, b"\0" * 20_000)[1]["code"] == "not_heard"
+        assert self.hear(house, house.stock.pk, b"")[1]["code"] == "bad_sound"
+        rod = begin(api)["row"]["id"]
+        assert api("POST", f"/shelf/lines/{rod}/bare", {"id": key(), "typed": "80"})[1]["code"] == "no_head"
+        assert api("POST", f"/shelf/lines/{house.stock.pk}/bare", {"id": key(), "typed": "loud"})[0] == 422

@@ -89,7 +89,14 @@ def test_every_rule_is_reached() -> None:
     out = {each.rule for one in found for each in one.excluded}
     assert {rule.id for rule in EXCLUSIONS} <= out
     weighed = {rule for one in found for each in one.answers for rule in each.rules}
-    spoken_against = {"thin-batter", "need-lasting-thin", "vent"}  # they keep heads from being offered, mostly
+    spoken_against = {
+        "thin-batter",
+        "need-lasting-thin",
+        "vent",
+        "need-cheap-not",
+    }  # they keep heads from being offered, mostly
+    cheap = choose(Wanted(DrumKind.RACK_TOM, Side.BATTER, budget="low"))
+    weighed |= {rule for each in cheap.answers for rule in each.rules}
     assert {rule.id for rule in WEIGHED} - weighed <= spoken_against
 
 

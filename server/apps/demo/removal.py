@@ -12,7 +12,7 @@ from apps.inspecting.models import Overrule, Verdict, Walk, WalkDrum, WalkEvent
 from apps.photos.models import Photo
 from apps.planned.models import PlannedJob
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
-from apps.stock.models import GoesBack, Heap, Loan, Movement, ShelfCode
+from apps.stock.models import BareNote, GoesBack, Heap, Loan, Movement, ShelfCode
 from apps.workshops.models import Workshop
 from apps.workshops.scope import enter_workshop
 
@@ -25,6 +25,7 @@ def remove_workshop(workshop: Workshop) -> None:
     for model in (
         Photo,
         ShelfCode,
+        BareNote,
         Loan,
         GoesBack,
         Movement,

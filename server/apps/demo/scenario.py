@@ -47,12 +47,13 @@ class Wires(NamedTuple):
     name: str
     strands: int
     tie: str
+    made: str = "coiled"
 
 
 WIRES = (
     Wires("20 strands, cord", 20, "cord"),
     Wires("16 strands, strap", 16, "strap"),
-    Wires("12 cable, cord", 12, "cord"),
+    Wires("12 cable, cord", 12, "cord", "cable"),
 )
 
 

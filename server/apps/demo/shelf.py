@@ -122,7 +122,9 @@ def shelf(drums: dict[str, Drum], members: list[Membership], now: datetime) -> N
     frayed = GoesBackIn(id=_key("frayed"), number=1, what="strap-frayed", batch="", words="straight out of the bag")
     put_apart(items["16 strands, strap", 14].pk, frayed, ines)
     GoesBack.objects.update(at=now - timedelta(days=19))
-    rod = LoanIn(id=_key("rod"), what="tension rod", number=1, from_tag=drums["Fulmar"].tag, to_tag=drums["Bittern"].tag)
+    rod = LoanIn(
+        id=_key("rod"), what="tension rod", number=1, from_tag=drums["Fulmar"].tag, to_tag=drums["Bittern"].tag
+    )
     lend(rod, bram)
     Loan.objects.filter(pk=rod.id).update(lent_at=now - timedelta(days=9))
     know_code(items["7/32-24", 52].pk, "ROD-52", bram)

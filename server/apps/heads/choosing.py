@@ -9,10 +9,12 @@ from ninja import Query, Router, Schema
 from pydantic import Field
 
 from apps.accounts.auth import Request
+from apps.heads.lives import Group, laws_of
 from apps.heads.models import Fitting, HeadLine, Promise, StockItem
 from apps.register.lookup import drum_by_tag
 from apps.register.models import Drum
 from apps.register.schemas import SAME_SIZE_M
+from apps.workshops.models import Workshop
 from drumwork.choosing import NEEDS, USES, WORDS, Answer, Excluded, Spec, Wanted, alike, choose, judge
 from drumwork.choosing.specs import DAMPINGS, FINISHES
 from drumwork.drums import DrumKind, Side, traits_of
@@ -35,15 +37,21 @@ class ChooseIn(Schema):
     use: Use = "drum-set"
     sound: list[Word] = Field(default=[], max_length=13)
     needs: list[Need] = Field(default=[], max_length=4)
+    budget: Literal["any", "low"] = "any"
+    months: int = Field(0, ge=0, le=120)
+    """How long it must last; 0 where nobody says."""
 
 
 class ShelfLine(Schema):
-    """A head of this size on the shelf; `free` are those not promised to another drum."""
+    """A head of this size on the shelf; `free` are those not promised to another drum. `lasts` says how long such heads last here, where some ended;
+    `too_short` when that is less than was asked."""
 
     stock_item: int
     head: str
     free: int
     shelf: str
+    lasts: str = ""
+    too_short: bool = False
 
 
 class HeadChange(Schema):
@@ -103,6 +111,7 @@ def wanted_for(drum: Drum, side: Side, asked: ChooseIn) -> Wanted:
         tuple(asked.sound),
         tuple(asked.needs),
         spec_of(line) if line else None,
+        asked.budget,
     )
 
 
@@ -129,7 +138,8 @@ def _changes(told: dict[str, Any]) -> list[HeadChange]:
 class _Shelf:
     """New heads of a drum's size on the shelf, each as a specification; used ones are for an emergency only (C10)."""
 
-    def __init__(self, drum: Drum, side: Side) -> None:
+    def __init__(self, drum: Drum, side: Side, workshop: Workshop, months: int) -> None:
+        self.laws, self.drum, self.side, self.months = laws_of(workshop), drum, side, months
         rows = (
             StockItem.objects.select_related("line")
             .annotate(promised=Count("promises"))
@@ -148,10 +158,21 @@ class _Shelf:
                     head=row.named,
                     free=max(0, row.count - row.promised) + (row.pk in mine),
                     shelf=row.shelf,
+                    **self._lasting(row.named),
                 ),
             )
             for row in rows
         ]
+
+    def _lasting(self, head: str) -> dict[str, Any]:
+        """How long such a head lasts here, by the workshop's own once some ended."""
+        law = self.laws.get(Group(head, self.side.value, self.drum.kind))
+        if law is None or not law.ended:
+            return {}
+        return {
+            "lasts": f"lasts about {law.median:.0f} months here",
+            "too_short": bool(self.months) and law.median < self.months,
+        }
 
     def like(self, spec: Spec) -> list[ShelfLine]:
         return [line for of, line in self.rows if of is not None and alike(of, spec)]
@@ -187,7 +208,7 @@ def _excluded(found: list[Excluded], shelf: _Shelf, asked: Wanted) -> list[NotTh
 def choose_head(request: Request, tag: str, side: Side, body: Query[ChooseIn]) -> ChooseOut:
     """Two or three heads for one side of a drum, first as specifications, then as what lies on the shelf."""
     drum = drum_by_tag(tag)
-    asked, shelf = wanted_for(drum, side, body), _Shelf(drum, side)
+    asked, shelf = wanted_for(drum, side, body), _Shelf(drum, side, request.member.workshop, body.months)
     if not traits_of(drum.kind).rods:
         return ChooseOut(now="", answers=[], others=[line for _, line in shelf.rows], excluded=[])
     found = choose(asked)

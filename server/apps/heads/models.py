@@ -38,6 +38,7 @@ class WireLine(Owned):
     name = models.CharField(max_length=60)
     strands = models.PositiveSmallIntegerField(default=20)
     tie = models.CharField(max_length=10, default="cord")
+    made = models.CharField(max_length=10, default="coiled", db_default="coiled")
 
     class Meta:
         ordering = ["name"]
@@ -45,6 +46,7 @@ class WireLine(Owned):
             models.UniqueConstraint(fields=["workshop", "name"], name="wire_line_unique"),
             models.CheckConstraint(condition=Q(strands__range=(2, 60)), name="wire_line_strands"),
             models.CheckConstraint(condition=Q(tie__in=["cord", "strap"]), name="wire_line_tie"),
+            models.CheckConstraint(condition=Q(made__in=["coiled", "cable", "gut"]), name="wire_line_made"),
         ]
 
 

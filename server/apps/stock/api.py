@@ -7,12 +7,14 @@ from uuid import UUID
 
 from django.http import StreamingHttpResponse
 from django.utils import timezone
-from ninja import File, Router, Status
+from ninja import File, Query, Router, Status
 from ninja.files import UploadedFile
 
 from apps.accounts.auth import Request, technician
-from apps.stock import flows, loans, selectors, sheets
+from apps.stock import bare, flows, loans, selectors, sheets
 from apps.stock.schemas import (
+    BareHeard,
+    BareIn,
     BuyOut,
     CodeIn,
     CountIn,
@@ -155,6 +157,20 @@ def put_apart(request: Request, line: int, body: GoesBackIn) -> LineOut:
 def know_code(request: Request, line: int, body: CodeIn) -> LineOut:
     """From now on this label is of this line."""
     flows.know_code(line, body.code, request.member)
+    return selectors.line_of(line, request.member.workshop)
+
+
+@router.post("/lines/{line}/bare", response=LineOut, auth=technician, operation_id="keep_bare_note")
+def keep_bare_note(request: Request, line: int, body: BareIn) -> LineOut:
+    """The note of a bare head, as it was typed."""
+    bare.keep_bare(line, body.id, body.typed, request.member)
+    return selectors.line_of(line, request.member.workshop)
+
+
+@router.post("/lines/{line}/heard", response=LineOut, auth=technician, operation_id="hear_bare_head")
+def hear_bare_head(request: Request, line: int, of: Query[BareHeard]) -> LineOut:
+    """The note of a bare head by the Bench's ear; the body is one tap: 16-bit little-endian samples of one channel."""
+    bare.hear_bare(line, of.id, request.body, of.rate, request.member)
     return selectors.line_of(line, request.member.workshop)
 
 

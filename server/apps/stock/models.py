@@ -116,6 +116,21 @@ class Loan(Owned):
         indexes = [models.Index(fields=["workshop", "lent_at"], condition=Q(ended=""), name="loan_open")]
 
 
+class BareNote(Owned):
+    """The note of a bare head of this line, held by its edge and tapped (C9)."""
+
+    id = models.UUIDField(primary_key=True)
+    stock_item = models.ForeignKey(StockItem, on_delete=models.CASCADE, related_name="bare_notes")
+    hz = models.FloatField()
+    heard = models.BooleanField(default=False)
+    by_name = models.CharField(max_length=60, blank=True)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["-at"]
+        constraints = [models.CheckConstraint(condition=Q(hz__range=(5, 2000)), name="bare_note_pitch")]
+
+
 class ShelfCode(Owned):
     """What a label on a box or a shelf says, and which line that is."""
 

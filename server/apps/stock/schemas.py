@@ -145,6 +145,28 @@ class ArrivalOut(Schema):
     look: str
 
 
+class BareOut(Schema):
+    """The note of one bare head of a line."""
+
+    hz: float
+    note: str
+    heard: bool
+    by: str
+    at: datetime
+
+
+class BareIn(Schema):
+    id: UUID
+    typed: Annotated[Name, Field(max_length=20)]
+
+
+class BareHeard(Schema):
+    """The body is one tap as samples; this says how many a second, and names it."""
+
+    id: UUID
+    rate: int = Field(ge=8000, le=192_000)
+
+
 class LineOut(Schema):
     """A line with everything that happened to it."""
 
@@ -158,6 +180,8 @@ class LineOut(Schema):
     loans: list[LoanOut]
     codes: list[str]
     arrivals: list[ArrivalOut]
+    bare: list[BareOut]
+    foretells: str
 
 
 class HeadFacts(Schema):
@@ -174,6 +198,7 @@ class HeadFacts(Schema):
 class WireFacts(Schema):
     strands: int = Field(20, ge=2, le=60)
     tie: Literal["cord", "strap"] = "cord"
+    made: Literal["coiled", "cable", "gut"] = "coiled"
 
 
 class LineIn(Schema):

@@ -12,11 +12,13 @@ from django.utils import timezone
 
 from apps.heads.models import StockItem
 from apps.planned.models import PlannedJob
-from apps.stock.models import GoesBack, Heap, Loan, Movement, ShelfCode
+from apps.stock.bare import beside, foretells
+from apps.stock.models import BareNote, GoesBack, Heap, Loan, Movement, ShelfCode
 from apps.stock.moving import heaps_of
 from apps.stock.needs import Standing, Wish, standing_of
 from apps.stock.schemas import (
     ArrivalOut,
+    BareOut,
     BuyOut,
     FoundCode,
     GoesBackOut,
@@ -36,6 +38,7 @@ from apps.stock.schemas import (
 from apps.stock.wording import called, order_of, size_of
 from apps.workshops.models import Workshop
 from drumwork.procedures.catalogue import work_named
+from drumwork.quantities import Pitch
 from drumwork.shelf import ARRIVALS, WAYS, Buy, Readiness, Sort, Why, arrivals_for
 
 __all__ = ["buying", "found_code", "going_back", "line_of", "loans", "places", "shelf_of"]
@@ -247,6 +250,11 @@ def loans(workshop: Workshop, tag: str = "") -> list[LoanOut]:
     return [each for each in found if not tag or tag in (each.from_tag, each.to_tag)]
 
 
+def _bare(row: BareNote, workshop: Workshop) -> BareOut:
+    note = Pitch(row.hz).note(workshop.a4_hz)
+    return BareOut(hz=row.hz, note=note, heard=row.heard, by=row.by_name, at=row.at)
+
+
 def line_of(stock_item: int, workshop: Workshop) -> LineOut:
     """One line with its movements, the last first."""
     unit, today = workshop.length_unit, timezone.localdate()
@@ -256,7 +264,7 @@ def line_of(stock_item: int, workshop: Workshop) -> LineOut:
         raise StockItem.DoesNotExist
     moved = Movement.objects.filter(stock_item=item).select_related("drum")[:_SHOWN_MOVEMENTS]
     rows = Loan.objects.filter(ended="", stock_item=item).select_related("from_drum", "to_drum")
-    heaps = heaps_of(item)
+    heaps, bare = heaps_of(item), list(item.bare_notes.all()[:20])
     return LineOut(
         row=_row(item, standing, unit, notes),
         called=called(item, unit),
@@ -274,6 +282,8 @@ def line_of(stock_item: int, workshop: Workshop) -> LineOut:
         going_back=[_goes_back(row, unit) for row in notes.back[item.pk]],
         loans=[_loan(row, today, unit) for row in rows],
         codes=list(ShelfCode.objects.filter(stock_item=item).values_list("code", flat=True)),
+        bare=[_bare(note, workshop) for note in bare],
+        foretells=foretells(item, bare, beside(item)) if bare else "",
         arrivals=[ArrivalOut(id=each.id, words=each.words, look=each.look) for each in arrivals_for(Sort(item.sort))],
     )
 

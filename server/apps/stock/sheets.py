@@ -45,10 +45,11 @@ def _facts(item: StockItem) -> list[object]:
             line.side,
             "",
             "",
+            "",
         ]
     if item.wires:
-        return ["", "", "", "", "", "", item.wires.strands, item.wires.tie]
-    return [""] * 8
+        return ["", "", "", "", "", "", item.wires.strands, item.wires.tie, item.wires.made]
+    return [""] * 9
 
 
 def written_rows(unit: str) -> Iterator[str]:

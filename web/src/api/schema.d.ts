@@ -202,6 +202,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/heads/choose-beater/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Choose Beater For
+         * @description What strikes this bass drum, and on what it lands.
+         */
+        get: operations["choose_beater"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heads/choose-wires/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Choose Wires For
+         * @description Two or three sets for a drum, first as what they are, then as what lies on the shelf and goes under it.
+         */
+        get: operations["choose_wires"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/heads/choose/{tag}/{side}": {
         parameters: {
             query?: never;
@@ -1058,6 +1098,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/lines/{line}/bare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Bare Note
+         * @description The note of a bare head, as it was typed.
+         */
+        post: operations["keep_bare_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/lines/{line}/codes": {
         parameters: {
             query?: never;
@@ -1072,6 +1132,26 @@ export interface paths {
          * @description From now on this label is of this line.
          */
         post: operations["know_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/lines/{line}/heard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hear Bare Head
+         * @description The note of a bare head by the Bench's ear; the body is one tap: 16-bit little-endian samples of one channel.
+         */
+        post: operations["hear_bare_head"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1478,11 +1558,82 @@ export interface components {
             by: string;
         };
         /**
+         * BareHeard
+         * @description The body is one tap as samples; this says how many a second, and names it.
+         */
+        BareHeard: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Rate */
+            rate: number;
+        };
+        /** BareIn */
+        BareIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * BareOut
+         * @description The note of one bare head of a line.
+         */
+        BareOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Heard */
+            heard: boolean;
+            /** Hz */
+            hz: number;
+            /** Note */
+            note: string;
+        };
+        /**
          * BassPitch
          * @description A bass drum's lowest clean pitch, or a chosen note (trade §17.12).
          * @enum {string}
          */
         BassPitch: "lowest" | "chosen";
+        /** BeaterIn */
+        BeaterIn: {
+            /**
+             * Sound
+             * @default []
+             */
+            sound: ("open" | "warm" | "bright" | "dark" | "punchy" | "dry" | "articulate" | "sensitive" | "loud" | "long" | "short" | "low" | "high")[];
+        };
+        /**
+         * BeaterOut
+         * @description A beater on the patch that suits it best.
+         */
+        BeaterOut: {
+            /** Against */
+            against: string[];
+            /** Speaks For */
+            speaks_for: string[];
+            /** Words */
+            words: string;
+        };
+        /** BeatersOut */
+        BeatersOut: {
+            /** Answers */
+            answers: components["schemas"]["BeaterOut"][];
+            /** Excluded */
+            excluded: components["schemas"]["NotThis"][];
+            /** Now */
+            now: string;
+        };
         /** BecauseOut */
         BecauseOut: {
             /** Cites */
@@ -1769,6 +1920,17 @@ export interface components {
          * @description What is asked of a head, in players' words.
          */
         ChooseIn: {
+            /**
+             * Budget
+             * @default any
+             * @enum {string}
+             */
+            budget: "any" | "low";
+            /**
+             * Months
+             * @default 0
+             */
+            months: number;
             /**
              * Needs
              * @default []
@@ -2960,10 +3122,14 @@ export interface components {
         LineOut: {
             /** Arrivals */
             arrivals: components["schemas"]["ArrivalOut"][];
+            /** Bare */
+            bare: components["schemas"]["BareOut"][];
             /** Called */
             called: string;
             /** Codes */
             codes: string[];
+            /** Foretells */
+            foretells: string;
             /** Going Back */
             going_back: components["schemas"]["GoesBackOut"][];
             /** Heaps */
@@ -4362,17 +4528,28 @@ export interface components {
         };
         /**
          * ShelfLine
-         * @description A head of this size on the shelf; `free` are those not promised to another drum.
+         * @description A head of this size on the shelf; `free` are those not promised to another drum. `lasts` says how long such heads last here, where some ended;
+         *     `too_short` when that is less than was asked.
          */
         ShelfLine: {
             /** Free */
             free: number;
             /** Head */
             head: string;
+            /**
+             * Lasts
+             * @default
+             */
+            lasts: string;
             /** Shelf */
             shelf: string;
             /** Stock Item */
             stock_item: number;
+            /**
+             * Too Short
+             * @default false
+             */
+            too_short: boolean;
         };
         /** ShelfOut */
         ShelfOut: {
@@ -5450,6 +5627,12 @@ export interface components {
         /** WireFacts */
         WireFacts: {
             /**
+             * Made
+             * @default coiled
+             * @enum {string}
+             */
+            made: "coiled" | "cable" | "gut";
+            /**
              * Strands
              * @default 20
              */
@@ -5461,20 +5644,72 @@ export interface components {
              */
             tie: "cord" | "strap";
         };
+        /** WiresAnswer */
+        WiresAnswer: {
+            /** Against */
+            against: string[];
+            /** Lines */
+            lines: components["schemas"]["WiresLine"][];
+            /** Rules */
+            rules: string[];
+            /** Speaks For */
+            speaks_for: string[];
+            /** Words */
+            words: string;
+        };
         /**
-         * WiresOut
-         * @description Snare wires as fitted.
+         * WiresIn
+         * @description What is asked of wires; `clamps` is what the strainer takes, empty where nobody knows.
          */
-        WiresOut: {
-            /** By */
-            by: string;
-            /** Name */
-            name: string;
+        WiresIn: {
             /**
-             * Since
-             * Format: date-time
+             * Clamps
+             * @default []
              */
-            since: string;
+            clamps: ("cord" | "strap")[];
+            /**
+             * Needs
+             * @default []
+             */
+            needs: ("brushes" | "stage-light" | "quiet" | "lasting")[];
+            /**
+             * Sound
+             * @default []
+             */
+            sound: ("open" | "warm" | "bright" | "dark" | "punchy" | "dry" | "articulate" | "sensitive" | "loud" | "long" | "short" | "low" | "high")[];
+            /**
+             * Use
+             * @default drum-set
+             * @enum {string}
+             */
+            use: "drum-set" | "concert" | "marching" | "recording" | "practice" | "school";
+        };
+        /**
+         * WiresLine
+         * @description A set on the shelf.
+         */
+        WiresLine: {
+            /** Free */
+            free: number;
+            /** Shelf */
+            shelf: string;
+            /** Size */
+            size: string;
+            /** Stock Item */
+            stock_item: number;
+            /** Wires */
+            wires: string;
+        };
+        /** WiresOut */
+        WiresOut: {
+            /** Answers */
+            answers: components["schemas"]["WiresAnswer"][];
+            /** Excluded */
+            excluded: components["schemas"]["NotThis"][];
+            /** Now */
+            now: string;
+            /** Others */
+            others: components["schemas"]["WiresLine"][];
         };
         /** WorkshopOut */
         WorkshopOut: {
@@ -5919,12 +6154,83 @@ export interface operations {
             };
         };
     };
+    choose_beater: {
+        parameters: {
+            query?: {
+                sound?: ("open" | "warm" | "bright" | "dark" | "punchy" | "dry" | "articulate" | "sensitive" | "loud" | "long" | "short" | "low" | "high")[];
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeatersOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    choose_wires: {
+        parameters: {
+            query?: {
+                use?: "drum-set" | "concert" | "marching" | "recording" | "practice" | "school";
+                sound?: ("open" | "warm" | "bright" | "dark" | "punchy" | "dry" | "articulate" | "sensitive" | "loud" | "long" | "short" | "low" | "high")[];
+                needs?: ("brushes" | "stage-light" | "quiet" | "lasting")[];
+                clamps?: ("cord" | "strap")[];
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiresOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     choose_head: {
         parameters: {
             query?: {
                 use?: "drum-set" | "concert" | "marching" | "recording" | "practice" | "school";
                 sound?: ("open" | "warm" | "bright" | "dark" | "punchy" | "dry" | "articulate" | "sensitive" | "loud" | "long" | "short" | "low" | "high")[];
                 needs?: ("brushes" | "stage-light" | "quiet" | "lasting")[];
+                budget?: "any" | "low";
+                months?: number;
             };
             header?: never;
             path: {
@@ -7683,6 +7989,41 @@ export interface operations {
             };
         };
     };
+    keep_bare_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     know_code: {
         parameters: {
             query?: never;
@@ -7697,6 +8038,40 @@ export interface operations {
                 "application/json": components["schemas"]["CodeIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    hear_bare_head: {
+        parameters: {
+            query: {
+                id: string;
+                rate: number;
+            };
+            header?: never;
+            path: {
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -143,6 +143,8 @@ WEIGHED: Final = (
     Rule("need-light", _lit, lambda spec: spec.finish == "coated", "Its coat hides the glare of stage light.", 1.5),
     Rule("need-lasting", lambda asked: asked.serves("lasting"), lambda spec: spec.tends["life"] > 0.7, "It lasts longer than most.", 2.5),
     Rule("need-lasting-thin", lambda asked: asked.serves("lasting") and asked.batter, lambda spec: spec.tends["life"] < 0, "It will not last as long as asked.", -2.5),
+    Rule("need-cheap", lambda asked: asked.budget == "low", lambda spec: spec.cost == 0, "Among the cheapest there are.", 3),
+    Rule("need-cheap-not", lambda asked: asked.budget == "low", lambda spec: spec.cost > 1, "It costs more than most.", -3),
     Rule("need-quiet", lambda asked: asked.serves("quiet") and not asked.snare_side, lambda spec: spec.tends["loud"] < 0.2, "It is quieter than most.", 2.5),
     Rule("use-marching", lambda asked: asked.batter and (asked.use == "marching" or asked.kind is DrumKind.MARCHING_SNARE), lambda spec: spec.tends["life"] > 0.4, "Marching asks for a head that stands high tension and hard use.", 2, ("§4",)),
     Rule("use-recording", lambda asked: asked.batter and asked.use == "recording", lambda spec: spec.finish in ("coated", "fibre", "suede"), "A coat takes the edge off near a microphone.", 1.5),

@@ -35,6 +35,12 @@ class Spec:
         return self.mil is not None and self.mil < 6
 
     @property
+    def cost(self) -> int:
+        """What it costs beside the others, 0 the cheapest to 3: plies, coat, and whatever is built in. Common practice, no source."""
+        plain = self.finish in ("clear", "coated")
+        return (self.plies > 1) + (not plain) + (self.damping != "none" or self.vent) + self.mesh
+
+    @property
     def words(self) -> str:
         if self.mesh:
             return "mesh"

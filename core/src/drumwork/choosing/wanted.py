@@ -10,9 +10,10 @@ from drumwork.choosing.specs import Spec
 from drumwork.drums import DrumKind, Side, Traits, traits_of
 from drumwork.errors import BadQuantity
 
-__all__ = ["NEEDS", "USES", "WORDS", "Wanted"]
+__all__ = ["BUDGETS", "NEEDS", "USES", "WORDS", "Wanted"]
 
 USES: Final = ("drum-set", "concert", "marching", "recording", "practice", "school")
+BUDGETS: Final = ("any", "low")
 NEEDS: Final = ("brushes", "stage-light", "quiet", "lasting")
 WORDS: Final[Mapping[str, Mapping[str, float]]] = {
     "open": {"sustain": 1.0, "loud": 0.2},
@@ -46,10 +47,12 @@ class Wanted:
     sound: tuple[str, ...] = ()
     needs: tuple[str, ...] = ()
     now: Spec | None = field(default=None)
+    budget: str = "any"
 
     def __post_init__(self) -> None:
         for each, among in (
             (self.use, USES),
+            (self.budget, BUDGETS),
             *((word, tuple(WORDS)) for word in self.sound),
             *((need, NEEDS) for need in self.needs),
         ):

@@ -5,7 +5,20 @@ from __future__ import annotations
 import argparse
 from typing import Any
 
-from drumwork.choosing import NEEDS, USES, WORDS, Choice, Spec, Wanted, choose
+from drumwork.choosing import (
+    BUDGETS,
+    NEEDS,
+    TIES,
+    USES,
+    WORDS,
+    Choice,
+    Spec,
+    Wanted,
+    WiresWanted,
+    choose,
+    choose_beater,
+    choose_wires,
+)
 from drumwork.choosing.specs import DAMPINGS, FINISHES
 from drumwork.commands.requests import Fields, answer_each, request
 from drumwork.drums import DrumKind, Side
@@ -54,6 +67,26 @@ def _now(said: Fields) -> Spec:
     return Spec(said.whole("plies", 1, 4, 1), mil, finish, damping, said.flag("vent"), mesh)
 
 
+def _kind(drum: Fields) -> DrumKind:
+    return DrumKind(drum.one_of("kind", [each.value for each in DrumKind]))
+
+
+def _use(said: Fields) -> str:
+    use = _named(said.text("use", "drum-set"))
+    use = _OTHER_NAMES.get(use, use)
+    if use not in USES:
+        raise BadRequest(f"use: “{use}” is not known. Choose one of: {', '.join(USES)}.", field="use")
+    return use
+
+
+def _list(said: Fields, name: str, among: tuple[str, ...]) -> tuple[str, ...]:
+    found = tuple(_named(each) for each in said.texts(name))
+    for each in found:
+        if each not in among:
+            raise BadRequest(f"{name}: “{each}” is not known. Choose among: {', '.join(among)}.", field=name)
+    return found
+
+
 def wanted_of(asked: Any) -> Wanted:
     """The question a request asks.
 
@@ -64,28 +97,58 @@ def wanted_of(asked: Any) -> Wanted:
     """
     said = Fields(asked)
     drum = said.object("drum")
-    use = _named(said.text("use", "drum-set"))
-    use = _OTHER_NAMES.get(use, use)
-    lists = {}
-    for name, among in (("sound", tuple(WORDS)), ("needs", NEEDS)):
-        lists[name] = tuple(_named(each) for each in said.texts(name))
-        for each in lists[name]:
-            if each not in among:
-                raise BadRequest(f"{name}: “{each}” is not known. Choose among: {', '.join(among)}.", field=name)
-    if use not in USES:
-        raise BadRequest(f"use: “{use}” is not known. Choose one of: {', '.join(USES)}.", field="use")
     return Wanted(
-        DrumKind(drum.one_of("kind", [each.value for each in DrumKind])),
+        _kind(drum),
         Side(said.one_of("side", [each.value for each in Side], "batter")),
-        use,
+        _use(said),
         drum.maybe_number("diameter_in", 3, 60),
         drum.maybe_number("depth_in", 1, 60),
         drum.whole("rods", 0, 99, 8),
         drum.flag("snare_bed"),
-        lists["sound"],
-        lists["needs"],
+        _list(said, "sound", tuple(WORDS)),
+        _list(said, "needs", NEEDS),
         _now(said.object("now")) if said.has("now") else None,
+        said.one_of("budget", list(BUDGETS), "any"),
     )
+
+
+def _wires(said: Fields) -> dict[str, Any]:
+    """`"side": "wires"`: which snare wires. `strainer` lists what it clamps."""
+    drum = said.object("drum")
+    found = choose_wires(
+        WiresWanted(
+            _kind(drum),
+            drum.maybe_number("diameter_in", 3, 60),
+            _use(said),
+            _list(said, "sound", tuple(WORDS)),
+            _list(said, "needs", NEEDS),
+            _list(said, "strainer", TIES),
+            drum.maybe_number("bed_in", 3, 60),
+        )
+    )
+    return {
+        "answers": [
+            {
+                "strands": each.spec.strands, "made": each.spec.made, "tie": each.spec.tie, "words": each.spec.words,
+                "for": list(each.speaks_for), "against": list(each.speaks_against), "rules": list(each.rules),
+            }
+            for each in found.answers
+        ],
+        "excluded": [{"spec": {"words": each.spec.words}, "because": each.because, "rule": each.rule} for each in found.excluded],
+    }  # fmt: skip
+
+
+def _beater(said: Fields) -> dict[str, Any]:
+    """`"side": "beater"`: which beater on which patch."""
+    head = _now(said.object("now")) if said.has("now") else None
+    answers, out = choose_beater(_kind(said.object("drum")), _list(said, "sound", tuple(WORDS)), head)
+    return {
+        "answers": [
+            {"beater": each.beater.id, "patch": each.patch.id, "for": list(each.speaks_for), "against": list(each.speaks_against)}
+            for each in answers
+        ],
+        "excluded": [{"spec": {"words": words}, "because": because} for words, because in out],
+    }  # fmt: skip
 
 
 def _spec(spec: Spec) -> dict[str, Any]:
@@ -120,4 +183,10 @@ def _told(found: Choice) -> dict[str, Any]:
 
 
 def _run(args: argparse.Namespace) -> None:
-    answer_each(request(), lambda asked: _told(choose(wanted_of(asked))))
+    answer_each(request(), _answer)
+
+
+def _answer(asked: Any) -> dict[str, Any]:
+    said = Fields(asked)
+    other = {"wires": _wires, "beater": _beater}.get(str(said.value.get("side")))
+    return other(said) if other else _told(choose(wanted_of(asked)))

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import BinaryIO, Final
 
 from drumwork.choosing.specs import DAMPINGS, FINISHES
+from drumwork.choosing.wires import MADE, TIES
 from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.quantities import Length, parse_length
 from drumwork.shelf.lines import LENGTHS, Sort, sort_of
@@ -18,7 +19,7 @@ from drumwork.shelf.movements import MOST
 __all__ = ["COLUMNS", "BadRow", "BadSheet", "SheetRow", "harmless", "read_sheet"]
 
 COLUMNS: Final = (
-    "sort", "line", "size", "place", "batch", "count", "minimum", "used", "note", "plies", "mil", "finish", "damping", "vent", "side", "strands", "tie",
+    "sort", "line", "size", "place", "batch", "count", "minimum", "used", "note", "plies", "mil", "finish", "damping", "vent", "side", "strands", "tie", "made",
 )  # fmt: skip
 """The columns we write, in order; `size` is a diameter for heads and wires, a length for rods."""
 _NEEDED: Final = ("sort", "line", "count")
@@ -155,7 +156,11 @@ def _facts(sort: Sort, said: Mapping[str, str]) -> dict[str, str | int | float |
         strands = _number(said["strands"], "strands", 60)
         if strands < 2:
             raise BadQuantity("strands: 2 to 60.", text=said["strands"])
-        return {"strands": strands, "tie": _among(said.get("tie", ""), "tie", ("cord", "strap"), "cord")}
+        return {
+            "strands": strands,
+            "tie": _among(said.get("tie", ""), "tie", TIES, "cord"),
+            "made": _among(said.get("made", ""), "made", MADE, "coiled"),
+        }
     return None
 
 
