@@ -199,3 +199,31 @@ def test_a_head_is_chosen_by_its_sound_and_taken_to_the_bench(browser: Browser) 
     browser.sees("Order of the rods")
     chosen = browser.driver.current_url.rsplit("stock=", 1)[-1]
     assert browser.one(f"input[type=radio][value='{chosen}']").is_selected()
+
+
+def test_a_tick_survives_the_power_going_off(installation: Installation) -> None:
+    """The browser is killed between the tick and the save, without network; it is there again and sent once."""
+    first = Browser(installation.server.url)
+    first.sign_in()
+    first.go("/drums/MQ-062")
+    first.press("Inspect", "main button")
+    first.sees("Nothing found")
+    walk = first.driver.current_url.split("/inspect/")[1].split("?")[0]
+    first.network(False)
+    first.press("dents", "button")
+    first.sees("Felt under a finger.")
+    kept = f"select count(*) from inspecting_walkevent where walk_id = '{walk}' and kind = 'seen'"
+    assert installation.cluster.rows(kept) == [["0"]]
+    first.kill()
+    second = Browser(installation.server.url, profile=first.profile)
+    try:
+        second.go("/")
+        second.until("a page", lambda: "Demo accounts" in second.text() or "owed" in second.text())
+        if "Demo accounts" in second.text():  # a killed browser may not have written its cookies
+            second.sign_in()
+        second.go(f"/inspect/{walk}")
+        second.until("the tick", lambda: any("dents" in each for each in second.words("button[aria-pressed=true]")))
+        second.until("the tick to be stored", lambda: installation.cluster.rows(kept) != [["0"]])
+        assert installation.cluster.rows(kept) == [["1"]]
+    finally:
+        second.close()

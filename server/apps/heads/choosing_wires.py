@@ -64,7 +64,7 @@ class WiresAnswer(Schema):
     lines: list[WiresLine]
 
 
-class WiresOut(Schema):
+class WiresChosen(Schema):
     now: str
     answers: list[WiresAnswer]
     others: list[WiresLine]
@@ -136,8 +136,8 @@ def _excluded(told: list[tuple[str, WireExcluded]]) -> list[NotThis]:
     ]
 
 
-@router.get("/choose-wires/{tag}", response=WiresOut, operation_id="choose_wires")
-def choose_wires_for(request: Request, tag: str, body: Query[WiresIn]) -> WiresOut:
+@router.get("/choose-wires/{tag}", response=WiresChosen, operation_id="choose_wires")
+def choose_wires_for(request: Request, tag: str, body: Query[WiresIn]) -> WiresChosen:
     """Two or three sets for a drum, first as what they are, then as what lies on the shelf and goes under it."""
     drum = drum_by_tag(tag)
     asked = WiresWanted(
@@ -150,7 +150,7 @@ def choose_wires_for(request: Request, tag: str, body: Query[WiresIn]) -> WiresO
     answers = [_answer(each, [line for spec, line in fits if _alike(spec, each.spec)]) for each in found.answers]
     listed = {line.stock_item for each in answers for line in each.lines}
     wrong = [(f"{line.wires}, {line.size}", each) for line, each, _ in judged if isinstance(each, WireExcluded)]
-    return WiresOut(
+    return WiresChosen(
         now=on_a_drum(drum, WIRES),
         answers=answers,
         others=[line for _, line in fits if line.stock_item not in listed][:_MOST_OTHERS],

@@ -5657,6 +5657,17 @@ export interface components {
             /** Words */
             words: string;
         };
+        /** WiresChosen */
+        WiresChosen: {
+            /** Answers */
+            answers: components["schemas"]["WiresAnswer"][];
+            /** Excluded */
+            excluded: components["schemas"]["NotThis"][];
+            /** Now */
+            now: string;
+            /** Others */
+            others: components["schemas"]["WiresLine"][];
+        };
         /**
          * WiresIn
          * @description What is asked of wires; `clamps` is what the strainer takes, empty where nobody knows.
@@ -5700,16 +5711,20 @@ export interface components {
             /** Wires */
             wires: string;
         };
-        /** WiresOut */
+        /**
+         * WiresOut
+         * @description Snare wires as fitted.
+         */
         WiresOut: {
-            /** Answers */
-            answers: components["schemas"]["WiresAnswer"][];
-            /** Excluded */
-            excluded: components["schemas"]["NotThis"][];
-            /** Now */
-            now: string;
-            /** Others */
-            others: components["schemas"]["WiresLine"][];
+            /** By */
+            by: string;
+            /** Name */
+            name: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
         };
         /** WorkshopOut */
         WorkshopOut: {
@@ -6209,7 +6224,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WiresOut"];
+                    "application/json": components["schemas"]["WiresChosen"];
                 };
             };
             /** @description Refused */

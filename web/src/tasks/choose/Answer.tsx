@@ -19,7 +19,11 @@ export function Answer({ answer, first, onStart }: Props) {
           answer.lines.map((line) => (
             <li key={line.stock_item}>
               <span>
-                {line.head} <Soft>{line.free ? `${line.free} free, ${line.shelf}` : 'none free'}</Soft>
+                {line.head}{' '}
+                <Soft>
+                  {line.free ? `${line.free} free, ${line.shelf}` : 'none free'}
+                  {line.lasts ? `; ${line.lasts}${line.too_short ? ', less than asked' : ''}` : ''}
+                </Soft>
               </span>
               {onStart && line.free ? <Plain onPress={() => onStart(line.stock_item)}>Take it</Plain> : null}
             </li>
@@ -67,7 +71,7 @@ export function Answer({ answer, first, onStart }: Props) {
   )
 }
 
-const Card = styled.article`
+export const Card = styled.article`
   padding-top: 8px;
   h2 {
     font-size: 21px;
@@ -100,6 +104,22 @@ const Card = styled.article`
   > p {
     padding-top: 8px;
     font-size: 13px;
+  }
+`
+export const Not = styled.details`
+  margin-top: 16px;
+  border-top: 1px solid var(--rule);
+  summary {
+    min-height: 46px;
+    display: flex;
+    align-items: center;
+    font: 600 16px var(--slab);
+    cursor: pointer;
+  }
+  li {
+    padding: 6px 0;
+    border-top: 1px solid var(--rule);
+    font-size: 15px;
   }
 `
 export const Lines = styled.ul`

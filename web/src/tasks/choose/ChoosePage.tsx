@@ -6,9 +6,19 @@ import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { Found } from './Found'
-import { Wish, type Asked } from './Wish'
+import { BeaterChoice } from './BeaterChoice'
+import { WiresChoice } from './WiresChoice'
+import { Wish, type Asked, type What } from './Wish'
 
 type Side = Schemas['Side']
+
+const WHATS: readonly What[] = ['batter', 'resonant', 'wires', 'beater']
+const TITLES: Record<What, string> = {
+  batter: 'A head',
+  resonant: 'A head',
+  wires: 'Wires',
+  beater: 'A beater',
+}
 
 /** What a drum of this kind is mostly used for, until somebody says. */
 function usual(kind: string): Asked['use'] {
@@ -38,8 +48,15 @@ export function ChoosePage() {
 function Choose({ sheet }: { sheet: Schemas['Sheet'] }) {
   const navigate = useNavigate()
   const [query, setQuery] = useSearchParams()
-  const side: Side = query.get('side') === 'resonant' ? 'resonant' : 'batter'
-  const [asked, setAsked] = useState<Asked>({ use: usual(sheet.kind), sound: [], needs: [] })
+  const what = WHATS.find((each) => each === query.get('side')) ?? 'batter'
+  const side: Side = what === 'resonant' ? 'resonant' : 'batter'
+  const [asked, setAsked] = useState<Asked>({
+    use: usual(sheet.kind),
+    sound: [],
+    needs: [],
+    budget: 'any',
+    months: 0,
+  })
   const choice = useQuery({
     queryKey: keys.choose(sheet.tag, side, asked),
     queryFn: () =>
@@ -56,22 +73,30 @@ function Choose({ sheet }: { sheet: Schemas['Sheet'] }) {
   return (
     <Page>
       <Head>
-        <h1>A head for {sheet.name}</h1>
+        <h1>
+          {TITLES[what]} for {sheet.name}
+        </h1>
         <Num>{sheet.tag}</Num>
         <Soft>
-          {sheet.kind_words}, {sheet.size}; {side} now: {choice.data?.now || 'not known'}
+          {sheet.kind_words}, {sheet.size}
+          {what === side ? `; ${side} now: ${choice.data?.now || 'not known'}` : ''}
         </Soft>
       </Head>
       <Columns>
         <Wish
-          {...{ side, asked }}
+          side={what}
+          asked={asked}
+          wires={Boolean(sheet.wires)}
+          beater={/bass/.test(sheet.kind)}
           snareSide={sheet.snare_bed}
           onSide={(next) => setQuery({ side: next }, { replace: true })}
           onAsked={setAsked}
         />
         <section aria-label="Answers">
-          {choice.error ? <Problem>{choice.error.message}</Problem> : null}
-          {choice.data ? <Found found={choice.data} onStart={offer ? start : null} /> : null}
+          {what === 'wires' ? <WiresChoice tag={sheet.tag} asked={asked} /> : null}
+          {what === 'beater' ? <BeaterChoice tag={sheet.tag} asked={asked} /> : null}
+          {what === side && choice.error ? <Problem>{choice.error.message}</Problem> : null}
+          {what === side && choice.data ? <Found found={choice.data} onStart={offer ? start : null} /> : null}
         </section>
       </Columns>
     </Page>

@@ -3,6 +3,7 @@ import type { Schemas } from '../../api/client'
 import { Plain } from '../../ui/Button'
 import { Problem, Soft } from '../../ui/Page'
 import { Answer, Lines } from './Answer'
+import { NotThese } from './Reasons'
 
 interface Props {
   found: Schemas['ChooseOut']
@@ -41,18 +42,7 @@ export function Found({ found, onStart }: Props) {
           </Lines>
         </Others>
       ) : null}
-      {found.excluded.length ? (
-        <Not>
-          <summary>Must not go on, and why</summary>
-          <ul>
-            {found.excluded.map((each) => (
-              <li key={each.because}>
-                {each.because} <Soft>{each.words}</Soft>
-              </li>
-            ))}
-          </ul>
-        </Not>
-      ) : null}
+      <NotThese found={found.excluded} />
       <p>
         <Soft>
           What changes in pitch is computed, at the same tension; the rest is common practice. A used head
@@ -74,21 +64,5 @@ const Others = styled.div`
   h3 {
     font: 600 16px var(--slab);
     padding-bottom: 4px;
-  }
-`
-const Not = styled.details`
-  margin-top: 16px;
-  border-top: 1px solid var(--rule);
-  summary {
-    min-height: 46px;
-    display: flex;
-    align-items: center;
-    font: 600 16px var(--slab);
-    cursor: pointer;
-  }
-  li {
-    padding: 6px 0;
-    border-top: 1px solid var(--rule);
-    font-size: 15px;
   }
 `

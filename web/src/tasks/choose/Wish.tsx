@@ -2,9 +2,12 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { Plain } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { Select } from '../../ui/Select'
 
 export type Asked = Required<Schemas['ChooseIn']>
 type Side = Schemas['Side']
+/** What is chosen: one of the heads, the wires, or what strikes. */
+export type What = Side | 'wires' | 'beater'
 
 const USES: { value: Asked['use']; words: string }[] = [
   { value: 'drum-set', words: 'drum set' },
@@ -36,36 +39,51 @@ const NEEDS: { value: Asked['needs'][number]; words: string }[] = [
   { value: 'lasting', words: 'must last' },
 ]
 
+const MONTHS = [
+  ['0', 'as long as it will'],
+  ['3', 'three months'],
+  ['6', 'half a year'],
+  ['12', 'a year'],
+  ['24', 'two years'],
+] as const
+
 const toggled = <T,>(list: readonly T[], each: T): T[] =>
   list.includes(each) ? list.filter((one) => one !== each) : [...list, each]
 
 interface Props {
-  side: Side
+  side: What
+  wires: boolean
+  beater: boolean
   snareSide: boolean
   asked: Asked
-  onSide: (side: Side) => void
+  onSide: (side: What) => void
   onAsked: (asked: Asked) => void
 }
 
 /** What is wanted of a head, in players’ words. */
-export function Wish({ side, snareSide, asked, onSide, onAsked }: Props) {
+export function Wish({ side, snareSide, wires, beater, asked, onSide, onAsked }: Props) {
+  const head = side === 'batter' || side === 'resonant'
   return (
     <Box aria-label="What is wanted">
-      <Choice<Side>
-        label="Which head"
+      <Choice<What>
+        label="For what"
         value={side}
         onChange={onSide}
         options={[
           { value: 'batter', words: 'batter' },
           { value: 'resonant', words: snareSide ? 'snare side' : 'resonant' },
+          ...(wires ? [{ value: 'wires' as const, words: 'wires' }] : []),
+          ...(beater ? [{ value: 'beater' as const, words: 'beater' }] : []),
         ]}
       />
-      <Choice
-        label="Used for"
-        value={asked.use}
-        onChange={(use) => onAsked({ ...asked, use })}
-        options={USES}
-      />
+      {side === 'beater' ? null : (
+        <Choice
+          label="Used for"
+          value={asked.use}
+          onChange={(use) => onAsked({ ...asked, use })}
+          options={USES}
+        />
+      )}
       <Words role="group" aria-label="It should sound">
         <span>It should sound</span>
         {SOUNDS.map((word) => (
@@ -89,7 +107,23 @@ export function Wish({ side, snareSide, asked, onSide, onAsked }: Props) {
             {words}
           </Plain>
         ))}
+        {head ? (
+          <Plain
+            aria-pressed={asked.budget === 'low'}
+            onPress={() => onAsked({ ...asked, budget: asked.budget === 'low' ? 'any' : 'low' })}
+          >
+            low budget
+          </Plain>
+        ) : null}
       </Words>
+      {head ? (
+        <Select
+          label="It must last"
+          value={String(asked.months)}
+          onChange={(months) => onAsked({ ...asked, months: Number(months) })}
+          options={MONTHS}
+        />
+      ) : null}
     </Box>
   )
 }

@@ -14,6 +14,7 @@ import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
 import { AsLeft } from './AsLeft'
 import { Lent } from './Lent'
+import { LookPhotos } from './LookPhotos'
 import { PlannedWork } from './PlannedWork'
 import { Standing } from './Standing'
 import { Timeline } from './Timeline'
@@ -98,6 +99,7 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
           <PlannedWork tag={sheet.tag} mayChange={may} />
           <Lent tag={sheet.tag} />
           <Standing findings={sheet.findings} tag={sheet.tag} mayChange={may} />
+          <LookPhotos tag={sheet.tag} />
           <AsLeft kept={sheet.kept} />
           {sheet.note ? <p>{sheet.note}</p> : null}
         </section>

@@ -60,6 +60,7 @@ export function AtDrum({ walk, looks, drum, look, walked, may }: Props) {
           last={following === null}
           onNext={() => go(following)}
           onPlan={() => void navigate(sum)}
+          onTonight={({ work, part }) => void navigate(`/drums/${drum.tag}/start?work=${work}&part=${part}`)}
         />
       ) : (
         <Look

@@ -7,6 +7,7 @@ import { letGo, useTaken } from '../../api/photos'
 import { Plain, Quiet } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 import { Problem } from '../../ui/Page'
+import { Large, Thumb } from '../../ui/Thumbs'
 
 interface Shown {
   id: string
@@ -67,7 +68,7 @@ export function LookPhotos({
   return (
     <Row aria-label="Photos of this look" role="group">
       {shown.map((photo, n) => (
-        <button
+        <Thumb
           key={photo.id}
           type="button"
           aria-label={`Photo ${n + 1}: ${photo.words}`}
@@ -75,7 +76,7 @@ export function LookPhotos({
         >
           <img src={photo.src} alt="" />
           {photo.here ? <span>{photo.why ? 'not taken in' : 'here'}</span> : null}
-        </button>
+        </Thumb>
       ))}
       {open ? (
         <Dialog title={open.words} open wide onClose={() => setOpen(null)}>
@@ -110,33 +111,4 @@ const Row = styled.div`
     grid-area: auto;
     padding: 0;
   }
-  button {
-    position: relative;
-    width: 66px;
-    height: 50px;
-    padding: 0;
-    border: 1.5px solid var(--ink);
-    border-radius: 2px;
-    overflow: hidden;
-    background: var(--faint);
-    cursor: pointer;
-  }
-  img {
-    width: 100%;
-    height: 100%;
-    object-fit: cover;
-    display: block;
-  }
-  span {
-    position: absolute;
-    inset: auto 0 0 0;
-    background: var(--ground);
-    font-size: 11px;
-    text-align: center;
-  }
-`
-const Large = styled.img`
-  max-width: 100%;
-  max-height: 62dvh;
-  object-fit: contain;
 `

@@ -18,14 +18,26 @@ interface Props {
   say: (said: Said) => Promise<string>
   onNext: () => void
   onPlan: () => void
+  onTonight: (work: Verdict['works'][number]) => void
 }
 
 /** What the look came to, as a short note; each part can be decided otherwise, with a reason. */
-export function VerdictNote({ drum, verdict, mayChange, lookedId, last, say, onNext, onPlan }: Props) {
+export function VerdictNote({
+  drum,
+  verdict,
+  mayChange,
+  lookedId,
+  last,
+  say,
+  onNext,
+  onPlan,
+  onTonight,
+}: Props) {
   const [over, setOver] = useState<Decided | null>(null)
   const [why, setWhy] = useState(false)
   const again = mayChange && lookedId ? () => void say({ kind: 'taken_back', event: lookedId }) : undefined
   const plan = verdict?.works.length && !verdict.answered ? onPlan : undefined
+  const tonight = mayChange ? verdict?.works.find((each) => each.tonight) : undefined
   const worst = PARTS.find((part) => verdict && verdict.stands[part] !== 'nothing') ?? 'batter'
   useKeys({
     ' ': onNext,
@@ -45,7 +57,6 @@ export function VerdictNote({ drum, verdict, mayChange, lookedId, last, say, onN
               <p key={line}>{line}</p>
             ))}
             {verdict.first ? <p>{verdict.first}</p> : null}
-            {verdict.turn_over ? <p>Or turn the drum over for tonight.</p> : null}
             <VerdictParts
               verdict={verdict}
               hasWires={Boolean(drum.wires)}
@@ -69,6 +80,7 @@ export function VerdictNote({ drum, verdict, mayChange, lookedId, last, say, onN
             Look again <Key>U</Key>
           </Quiet>
         ) : null}
+        {tonight ? <Plain onPress={() => onTonight(tonight)}>Turn it over for tonight</Plain> : null}
         {plan ? (
           <Plain onPress={plan}>
             Plan the work <Key>J</Key>

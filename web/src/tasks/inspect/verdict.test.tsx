@@ -47,6 +47,7 @@ const verdict: Verdict = {
 }
 
 describe('a verdict', () => {
+  const onTonight = vi.fn()
   const note = (given: Verdict | null, say = vi.fn(() => Promise.resolve(''))) => {
     render(
       <VerdictNote
@@ -58,6 +59,7 @@ describe('a verdict', () => {
         say={say}
         onNext={vi.fn()}
         onPlan={vi.fn()}
+        onTonight={onTonight}
       />,
     )
     return say
@@ -69,6 +71,23 @@ describe('a verdict', () => {
     cleanup()
     note({ ...verdict, stands: { ...verdict.stands, drum: 'replace-now' } })
     expect(screen.getByRole('heading', { level: 2 }).dataset['owed']).toBe('true')
+  })
+
+  it('offers the stop-gap for one evening in one press', () => {
+    const work = {
+      work: 'turn-over',
+      part: 'drum',
+      title: 'Turn it over',
+      answers: ['resonant'],
+      verdict: 'replace-now',
+      due_days: 0,
+      new_heads: [],
+      new_wires: false,
+      tonight: true,
+    } as const
+    note({ ...verdict, works: [{ ...work, answers: [...work.answers], new_heads: [] }] })
+    fireEvent.click(screen.getByRole('button', { name: 'Turn it over for tonight' }))
+    expect(onTonight).toHaveBeenCalledWith(expect.objectContaining({ tonight: true, part: 'drum' }))
   })
 
   it('is decided otherwise only with a reason and something else', async () => {

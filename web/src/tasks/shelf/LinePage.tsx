@@ -6,6 +6,7 @@ import { shortDate } from '../../domain/dates'
 import { Plain } from '../../ui/Button'
 import { Head, Num, Owed, Page, Problem, Soft } from '../../ui/Page'
 import { StockStrokes } from '../../ui/StockStrokes'
+import { BareNotes } from './BareNotes'
 import { KeepSheet } from './KeepSheet'
 import { MoveSheet } from './MoveSheet'
 import { Movements } from './Movements'
@@ -100,6 +101,7 @@ function Shown({ line }: { line: Line }) {
               Its labels: <Num>{line.codes.join(', ')}</Num>
             </Soft>
           ) : null}
+          {row.sort === 'head' && !row.used ? <BareNotes line={line} mayChange={may} /> : null}
           {may ? (
             <Deeds role="group" aria-label="What happened">
               {DEEDS.map((each) => (

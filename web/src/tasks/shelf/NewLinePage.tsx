@@ -57,6 +57,7 @@ const FRESH = {
   side: 'either',
   strands: '20',
   tie: 'cord',
+  made: 'coiled',
 }
 type Draft = typeof FRESH
 
@@ -74,7 +75,7 @@ function asked(said: Draft, id: string, described: boolean): Schemas['LineIn'] {
           } as Schemas['HeadFacts'],
         }
       : described && said.sort === 'wires'
-        ? { wires: { strands: Number(said.strands), tie: said.tie } as Schemas['WireFacts'] }
+        ? { wires: { strands: Number(said.strands), tie: said.tie, made: said.made } as Schemas['WireFacts'] }
         : {}
   return {
     id,
@@ -206,6 +207,12 @@ export function NewLinePage() {
         {isNew && said.sort === 'wires' ? (
           <Grid role="group" aria-label="What they are made of">
             {field('strands', 'Strands', { inputMode: 'numeric' })}
+            <Select
+              label="Made of"
+              value={said.made}
+              onChange={set('made')}
+              options={words(['coiled', 'cable', 'gut'])}
+            />
             <Select
               label="Tied by"
               value={said.tie}

@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { Key, Plain, Quiet } from '../../../ui/Button'
 import { Dialog } from '../../../ui/Dialog'
 import { Problem, Soft } from '../../../ui/Page'
+import { Large, Thumb } from '../../../ui/Thumbs'
 import { useKeys } from '../../../ui/useKeys'
 import type { Bench, Step } from '../log/types'
 import { usePhotos, type Shown } from './usePhotos'
@@ -96,37 +97,6 @@ const Row = styled.section`
   @media (max-width: 700px) {
     padding: 8px 16px;
   }
-`
-const Thumb = styled.button`
-  position: relative;
-  width: 72px;
-  height: 54px;
-  padding: 0;
-  border: 1.5px solid var(--ink);
-  border-radius: 2px;
-  background: var(--faint);
-  overflow: hidden;
-  cursor: pointer;
-  img {
-    width: 100%;
-    height: 100%;
-    object-fit: cover;
-    display: block;
-  }
-  span {
-    position: absolute;
-    inset: auto 0 0 0;
-    background: var(--ground);
-    font-size: 11px;
-    line-height: 1.4;
-    text-align: center;
-  }
-`
-const Large = styled.img`
-  max-width: 100%;
-  max-height: 62dvh;
-  object-fit: contain;
-  background: var(--faint);
 `
 const Ends = styled.div`
   display: flex;

@@ -1,5 +1,5 @@
 import { api, ApiError, unwrap, type Schemas } from '../../../../../api/client'
-import { toPcm } from './catcher'
+import { toPcm } from '../../../../../ui/ear/catcher'
 
 export type Heard = Schemas['HeardOut']
 export type HeardFile = Schemas['HeardFileOut']

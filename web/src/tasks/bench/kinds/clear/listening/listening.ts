@@ -1,4 +1,4 @@
-import type { Device } from './microphone'
+import type { Device } from '../../../../../ui/ear/microphone'
 import type { Heard } from './hear'
 
 export interface Listening {

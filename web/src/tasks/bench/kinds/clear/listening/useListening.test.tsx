@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type * as Cues from './cues'
 import type * as Hear from './hear'
 import type { Heard } from './hear'
-import type * as Microphone from './microphone'
+import type * as Microphone from '../../../../../ui/ear/microphone'
 import { wayTo } from './cues'
 import { hearFile, hearSimulated, hearTap } from './hear'
 import { useListening } from './useListening'
@@ -15,7 +15,7 @@ const ears = vi.hoisted(() => ({
   refuse: null as Error | null,
   each: 2,
 }))
-vi.mock('./microphone', async (original) => ({
+vi.mock('../../../../../ui/ear/microphone', async (original) => ({
   ...(await original<typeof Microphone>()),
   openMicrophone: vi.fn((onBlock: typeof ears.block, onGone: () => void) => {
     ears.block = onBlock

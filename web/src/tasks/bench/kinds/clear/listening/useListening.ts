@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { TapCatcher } from './catcher'
+import { TapCatcher } from '../../../../../ui/ear/catcher'
 import { cueSeconds, play, wayTo, type Cue } from './cues'
 import { hearSimulated, hearTap, wordsOf, type Heard } from './hear'
 import { hearFiles } from './recordings'
 import type { Given } from './given'
-import { openMicrophone, whyNot, type Open } from './microphone'
+import { openMicrophone, whyNot, type Open } from '../../../../../ui/ear/microphone'
 import type { Listening } from './listening'
 
 const NEXT_SIMULATED_MS = 450
