@@ -117,7 +117,7 @@ def test_a_walk_of_six_drums_by_keyboard_with_its_work_planned(browser: Browser,
     browser.sees("Six looked at: two heads, one set of wires, one to repair.")
     assert browser.words("section[aria-label='To buy'] li") == [
         "1\nsingle 10 coated, 11 in\nfor\nEX-6",
-        "1\nsnare wires\nfor\nEX-3",
+        "1\nsnare wires, 11 in\nfor\nEX-3",
     ]
     press_keys(browser, " ")
     browser.sees("Planned. It is on Today")

@@ -154,3 +154,25 @@ def test_a_part_lent_stays_on_today_until_it_is_back(browser: Browser, installat
     row = found(browser, "//li[contains(., 'the rowing club')]")
     browser.click(row.find_element("css selector", "button"))
     browser.until("it to be back", lambda: "the rowing club" not in browser.text())
+
+
+def test_a_rod_borrowed_on_the_bench_is_owed_until_it_is_back(browser: Browser, installation: Installation) -> None:
+    device = Device(installation.server.url)
+    drum = {
+        "tag": "SH-1", "name": "Stint", "kind": "rack-tom", "diameter": "11", "depth": "8", "rods_batter": 6, "rods_resonant": 6,
+        "place": "west loft", "owner": "Marrow Quay",
+    }  # fmt: skip
+    device.call("POST", "/api/register/drums", drum)
+    job = device.start("SH-1")
+    device.enter(job, {"kind": "found", "step": "lay-out", "finding": "rod-missing", "side": "batter", "rod": 3, "degree": 2, "note": ""})  # fmt: skip
+    browser.sign_in()
+    browser.go(f"/bench/{job}")
+    browser.press("Borrow one")
+    browser.sees("Give the two neighbours of the gap a little extra")
+    browser.write("From which drum (its tag)", "MQ-001")
+    browser.press("Borrowed")
+    loans = "select l.what, f.name from stock_loan l join register_drum f on f.id = l.from_drum_id where l.ended = '' and l.to_words = '' and f.tag = 'MQ-001'"
+    browser.until("the loan to be kept", lambda: installation.cluster.rows(loans))
+    assert installation.cluster.rows(loans) == [["tension rod", "Cormorant"]]
+    browser.go("/drums/MQ-001")
+    browser.sees("tension rod lent to Stint")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from datetime import timedelta
 
 import pytest
@@ -10,6 +11,10 @@ from house import Api, House, make_drum
 
 from apps.heads import lives
 from apps.heads.models import Fitting
+from apps.inspecting.models import Walk, WalkDrum
+from apps.inspecting.record import known_of
+from drumwork.deciding import Drum, decide
+from drumwork.drums import DrumKind
 
 
 @pytest.fixture
@@ -63,3 +68,16 @@ def test_another_workshops_heads_teach_nothing(shop: House, other: House) -> Non
     other.enter()
     groups = Api(other.technician)("GET", "/heads/lives")[1]["groups"]
     assert [each["heads"] for each in groups] == [1]
+
+
+def test_hours_of_playing_say_that_a_batter_is_old_before_its_months_do(house: House) -> None:
+    """Played six hours a week for about 57 weeks; the workshop gives a batter 250 hours, and 24 months."""
+    house.workshop.batter_life_hours, house.workshop.batter_life_months = 250, 24
+    house.workshop.save()
+    walk = Walk.objects.create(id=uuid.uuid4(), workshop=house.workshop, started_at=timezone.now(), touched_at=timezone.now())  # fmt: skip
+    of = WalkDrum(workshop=house.workshop, walk=walk, drum=house.drum)
+    for hours, verdict in ((None, "nothing"), (2.0, "nothing"), (6.0, "clear-recheck")):
+        house.drum.hours_week = hours
+        known = known_of(of, house.workshop, timezone.now())
+        decision = decide(Drum(DrumKind.RACK_TOM, 6, known.heads, lives=known.lives))
+        assert decision.verdicts["batter"].value == verdict

@@ -28,6 +28,7 @@ from drumwork.rods.layout import RodLayout
 __all__ = ["fitted_on", "known_of", "layouts_of", "open_findings", "records_of"]
 
 _VISITS: Final = 4
+WEEK_S: Final = 7 * 86_400.0
 
 
 def layouts_of(drum: Drum) -> dict[Side, RodLayout]:
@@ -144,6 +145,13 @@ def open_findings(drums: Iterable[Drum]) -> dict[int, list[Standing]]:
     return rows
 
 
+def _hours_played(drum: Drum, on: Fitting | None, now: datetime) -> float | None:
+    """How long the batter that is on was played, by what the drum usually is."""
+    if on is None or drum.hours_week is None:
+        return None
+    return max(0.0, (now - on.fitted_at).total_seconds() / WEEK_S) * drum.hours_week
+
+
 def known_of(of: WalkDrum, workshop: Workshop, now: datetime) -> Known:
     """The drum of a walk as the core carries a look of it."""
     drum, fitted = of.drum, fitted_on([of.drum])[of.drum_id]
@@ -152,6 +160,7 @@ def known_of(of: WalkDrum, workshop: Workshop, now: datetime) -> Known:
         on, record = fitted.get(side.value), of.record.get(side.value, {})
         heads[side] = HeadSeen(
             kind=on.head if on else "",
+            hours=_hours_played(drum, on, now) if side is Side.BATTER else None,
             months=months_between(on.fitted_at.date(), now.date()) if on else None,
             fell_cents=record.get("fell_cents"),
             kind_falls_cents=record.get("kind_falls_cents"),

@@ -13,6 +13,7 @@ from django.db.models import Count
 from django.utils import timezone
 
 from apps.heads.models import Fitting, HeadLine, StockItem
+from apps.heads.wires import WIRES, fitting_wires
 from apps.inspecting.models import Verdict, Walk, WalkDrum
 from apps.inspecting.record import fitted_on
 from apps.inspecting.schemas import BuyLine, HeadChoice, PlanIn, PlannedOut, PlanWork, ToPlan, WalkSum
@@ -67,6 +68,11 @@ class _Shelf:
         )
         self.rows = [(row, max(0, row.count - row.promised)) for row in rows]
         self.lines = {line.name: line for line in HeadLine.objects.all()}
+        self.sets = list(
+            StockItem.objects.filter(sort=Sort.WIRES, used=False)
+            .select_related("wires", "line")
+            .annotate(promised=Count("promises"))
+        )
 
     def _unlike(self, head: str, now: str) -> tuple[bool, bool, float]:
         """How far a line is from the one that is on: other plies, another finish, more or less film."""
@@ -84,21 +90,28 @@ class _Shelf:
         ]
         return sorted(found, key=lambda each: (not each.same, each.free == 0, self._unlike(each.head, now), each.head))
 
+    def wires(self, drum: Drum, now: str) -> tuple[str, int]:
+        """The set that would go under this drum, by its name, and how many of it are free."""
+        found = fitting_wires(drum, now, self.sets)
+        return (f"{found[0][0].named}, wires", max(0, found[0][1])) if found else ("snare wires", 0)
+
 
 def _works(row: Verdict) -> list[dict[str, Any]]:
     """The work that answers a verdict; turning it over is for tonight and is not planned with the rest."""
     return [work for work in row.told["works"] if not work.get("tonight")]
 
 
-def _buying(plans: Sequence[ToPlan], drums: Mapping[str, Drum], unit: str) -> list[BuyLine]:
-    """What the shelf does not have for all of it: heads of the line that is on, and sets of wires, which are not counted on the shelf."""
+def _buying(plans: Sequence[ToPlan], drums: Mapping[str, Drum], shelf: _Shelf, unit: str) -> list[BuyLine]:
+    """What the shelf does not have for all of it: heads of the line that is on, and sets of wires."""
     wanted: dict[tuple[str, float, str], list[str]] = defaultdict(list)
     free: dict[tuple[str, float, str], int] = {}
-    wires: list[str] = []
     for plan in plans:
         for work in plan.works:
             if work.new_wires:
-                wires.append(plan.tag)
+                named, there = shelf.wires(drums[plan.tag], plan.now.get(WIRES, ""))
+                key = (named, drums[plan.tag].diameter_m, WIRES)
+                wanted[key].append(plan.tag)
+                free[key] = there
             for side in work.new_heads:
                 choices = plan.heads.get(side.value, [])
                 best = next((each for each in choices if each.free), choices[0] if choices else None)
@@ -109,22 +122,20 @@ def _buying(plans: Sequence[ToPlan], drums: Mapping[str, Drum], unit: str) -> li
                 )
                 wanted[key].append(plan.tag)
                 free[key] = best.free if best else 0
-    lines = [
+    return [
         BuyLine(what=f"{head}, {length_words(diameter, unit)} {unit}", count=len(tags) - free[head, diameter, side], drums=tags[free[head, diameter, side]:])
         for (head, diameter, side), tags in sorted(wanted.items())
         if len(tags) > free[head, diameter, side]
     ]  # fmt: skip
-    if wires:
-        lines.append(BuyLine(what="snare wires", count=len(wires), drums=wires))
-    return lines
 
 
 def _still_to_buy(drums: Mapping[str, Drum], fitted: Mapping[int, Mapping[str, Fitting]], unit: str) -> list[BuyLine]:
     """What planned jobs of these drums wait for: heads nobody promised them, and wires."""
     wanted: dict[str, list[str]] = defaultdict(list)
     for row in PlannedJob.objects.filter(drum__in=drums.values(), state=PlannedJob.State.OPEN).select_related("drum"):
-        if takes_new_wires(row.work, Part(row.part)):
-            wanted["snare wires"].append(row.drum.tag)
+        if takes_new_wires(row.work, Part(row.part)) and WIRES not in row.heads:
+            size = f"{length_words(row.drum.diameter_m, unit)} {unit}"
+            wanted[f"snare wires, {size}"].append(row.drum.tag)
         for side in Part(row.part).sides if work_named(row.work).changes_heads else ():
             if side.value not in row.heads:
                 on = fitted[row.drum_id].get(side.value)
@@ -171,7 +182,7 @@ def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
             continue
         drum, on = row.drum, fitted[row.drum_id]
         sides = {side for work in _works(row) for side in work["new_heads"]}
-        now = {side: on[side].head if side in on else "" for side in ("batter", "resonant")}
+        now = {side: on[side].head if side in on else "" for side in ("batter", "resonant", WIRES)}
         plans.append(
             ToPlan.model_validate(
                 {
@@ -187,7 +198,7 @@ def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
         words=_words(counts, rows),
         counts=dict(counts),
         to_plan=plans,
-        buy=_together([*_buying(plans, drums, unit), *_still_to_buy(drums, fitted, unit)]),
+        buy=_together([*_buying(plans, drums, shelf, unit), *_still_to_buy(drums, fitted, unit)]),
         left=list(left.values_list("drum__tag", flat=True)),
     )
 

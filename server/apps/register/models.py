@@ -87,6 +87,7 @@ class Drum(Owned):
     owner = models.ForeignKey(Owner, on_delete=models.PROTECT, related_name="drums")
     kits = models.ManyToManyField(Kit, through="KitDrum", related_name="drums")
     state = models.CharField(max_length=10, choices=State.choices, default=State.IN)
+    hours_week = models.FloatField(null=True, blank=True)
     note = models.TextField(blank=True)
     kept = models.JSONField(default=dict, blank=True)
     search = models.CharField(max_length=400, editable=False)
@@ -103,6 +104,9 @@ class Drum(Owned):
             models.CheckConstraint(condition=Q(kind__in=KINDS), name="drum_kind_known"),
             models.CheckConstraint(condition=Q(diameter_m__range=(0.1, 1.6)), name="drum_diameter"),
             models.CheckConstraint(condition=Q(depth_m__range=(0.03, 1.5)), name="drum_depth"),
+            models.CheckConstraint(
+                condition=Q(hours_week__isnull=True) | Q(hours_week__gt=0, hours_week__lte=168), name="drum_hours"
+            ),
             models.CheckConstraint(
                 condition=Q(kind="rope-bass")
                 | Q(rods_batter__range=(FEWEST, MOST), rods_resonant__range=(FEWEST, MOST)),

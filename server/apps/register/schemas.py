@@ -19,6 +19,7 @@ StateName = Literal["in", "out", "repair", "retired"]
 Rods = Annotated[list[Annotated[int, Field(ge=1, le=16)]], Field(max_length=16)]
 SAME_SIZE_M = 0.003
 """Sizes are nominal; a quarter inch apart is another size."""
+HOURS_IN_A_WEEK = 168
 KIND_WORDS = {kind.value: traits.words for kind, traits in TRAITS.items()}
 
 
@@ -48,6 +49,8 @@ class DrumIn(Schema):
     owner: Name = Field(max_length=80)
     kits: list[Annotated[Name, Field(max_length=80)]] = Field(default=[], max_length=40)
     state: StateName = "in"
+    hours_week: Line = Field("", max_length=10)
+    """How many hours a week it is played, about; empty where nobody knows."""
     note: Text = Field("", max_length=2000)
 
 
@@ -163,6 +166,20 @@ ROD_LISTS = ("lost_batter", "lost_resonant", "bed_rods", "port_rods")
 """Rods by number; those beside the snare bed and a port are the resonant side's."""
 
 
+def _hours(text: str, problems: dict[str, str]) -> float | None:
+    said = text.strip().replace(",", ".")
+    if not said:
+        return None
+    try:
+        hours = float(said)
+    except ValueError:
+        hours = 0.0
+    if not 0 < hours <= HOURS_IN_A_WEEK:
+        problems["hours_week"] = "Give hours a week, such as 3 or 0.5, or leave it empty."
+        return None
+    return hours
+
+
 def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
     """Columns of a drum, or Refused naming every field that needs another look."""
     problems: dict[str, str] = {}
@@ -174,6 +191,7 @@ def to_fields(body: DrumIn, workshop: Workshop) -> dict[str, object]:
         return parse_pitch(text, workshop.a4_hz).hz
 
     fields: dict[str, object] = {
+        "hours_week": _hours(body.hours_week, problems),
         "diameter_m": _read(problems, "diameter", metres, body.diameter),
         "depth_m": _read(problems, "depth", metres, body.depth),
         "port_m": _read(problems, "port", metres, body.port),
@@ -200,6 +218,7 @@ def shape_form(drum: Drum, unit: str) -> DrumIn:
         diameter=length_words(drum.diameter_m, unit),
         depth=length_words(drum.depth_m, unit),
         port=length_words(drum.port_m, unit) if drum.port_m else "",
+        hours_week=f"{drum.hours_week:g}" if drum.hours_week else "",
         wanted_batter=f"{drum.wanted_batter_hz:g}" if drum.wanted_batter_hz else "",
         wanted_resonant=f"{drum.wanted_resonant_hz:g}" if drum.wanted_resonant_hz else "",
         place=drum.place.name,

@@ -38,6 +38,7 @@ class Workshop(models.Model):
     tap_round = models.BooleanField(default=True)
     batter_life_months = models.PositiveSmallIntegerField(default=12)
     resonant_life_months = models.PositiveSmallIntegerField(default=30)
+    batter_life_hours = models.PositiveIntegerField(default=0, db_default=0)
     falls_times = models.FloatField(default=2.0)
     turned_visits = models.PositiveSmallIntegerField(default=3)
     even_spread_hz = models.FloatField(default=2.0)

@@ -58,6 +58,8 @@ class WaysIn(Schema):
     tap_round: bool = True
     batter_life_months: int = Field(ge=1, le=240)
     resonant_life_months: int = Field(ge=1, le=240)
+    batter_life_hours: int = Field(0, ge=0, le=20_000)
+    """Hours of playing a batter stands; 0 where the workshop does not count them."""
     falls_times: float = Field(2.0, ge=1.2, le=6)
     turned_visits: int = Field(3, ge=2, le=8)
     even_spread_hz: float = Field(gt=0, le=20)
@@ -78,6 +80,7 @@ def to_lives(workshop: Workshop) -> Lives:
     return Lives(
         workshop.batter_life_months,
         workshop.resonant_life_months,
+        hours=float(workshop.batter_life_hours) or None,
         falls_times=workshop.falls_times,
         turned_visits=workshop.turned_visits,
     )

@@ -2129,6 +2129,11 @@ export interface components {
              * @default
              */
             hoops: string;
+            /**
+             * Hours Week
+             * @default
+             */
+            hours_week: string;
             kind: components["schemas"]["DrumKind"];
             /**
              * Kits
@@ -2233,6 +2238,11 @@ export interface components {
              * @default
              */
             hoops: string;
+            /**
+             * Hours Week
+             * @default
+             */
+            hours_week: string;
             kind: components["schemas"]["DrumKind"];
             /**
              * Kits
@@ -5529,6 +5539,11 @@ export interface components {
             after_stretch: components["schemas"]["AfterStretch"];
             /** @default lowest */
             bass_pitch: components["schemas"]["BassPitch"];
+            /**
+             * Batter Life Hours
+             * @default 0
+             */
+            batter_life_hours: number;
             /** Batter Life Months */
             batter_life_months: number;
             /** @default matched */
@@ -5734,6 +5749,11 @@ export interface components {
             after_stretch: components["schemas"]["AfterStretch"];
             /** @default lowest */
             bass_pitch: components["schemas"]["BassPitch"];
+            /**
+             * Batter Life Hours
+             * @default 0
+             */
+            batter_life_hours: number;
             /** Batter Life Months */
             batter_life_months: number;
             /** @default matched */

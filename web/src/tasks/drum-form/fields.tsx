@@ -116,6 +116,7 @@ export function PlaceFields(part: Part) {
         ]}
       />
       <Wide>
+        <Field label="Played, hours a week" {...text('hours_week')} inputMode="decimal" />
         <Field label="Note" {...text('note')} rows={2} />
       </Wide>
       {(['places', 'owners'] as const).map((id) => (

@@ -37,6 +37,7 @@ export const fresh = (choices: Schemas['Choices']): DrumForm => ({
   owner: choices.owners[0] ?? '',
   kits: '',
   state: 'in',
+  hours_week: '',
   note: '',
   seen: null,
 })

@@ -71,6 +71,11 @@ export const NUMBERS: { way: keyof Ways; moment: Moment; label: string }[] = [
   { way: 'check_after_days', moment: 'after', label: 'Settling check after, days' },
   { way: 'batter_life_months', moment: 'after', label: 'A batter head lasts, months' },
   { way: 'resonant_life_months', moment: 'after', label: 'A resonant head lasts, months' },
+  {
+    way: 'batter_life_hours',
+    moment: 'after',
+    label: 'A batter head stands, hours of playing (0: not counted)',
+  },
   { way: 'falls_times', moment: 'after', label: 'A head falls fast at so many times what its kind falls' },
   {
     way: 'turned_visits',

@@ -1,8 +1,10 @@
+import { useState } from 'react'
 import styled from 'styled-components'
 import { Plain } from '../../../ui/Button'
 import type { Body } from '../../../api/outbox'
 import type { Schemas } from '../../../api/client'
 import type { Bench, Finding } from '../log/types'
+import { BorrowSheet } from './BorrowSheet'
 import { useFindings } from './useFindings'
 
 const DEGREE = ['', 'slight', 'plain', 'bad']
@@ -13,9 +15,13 @@ function words(found: Finding, known: Schemas['CanBeFound'][], many: boolean): s
   return `${name}${at ? `, ${at}` : ''}`
 }
 
+/** The part that is wanted, where one is. */
+const partOf = (found: Finding, known: Schemas['CanBeFound'][]): string =>
+  known.find((each) => each.id === found.finding)?.part ?? ''
+
 /** A part is wanted: to be fetched now, or owed after the job. */
 function fetched(found: Finding, known: Schemas['CanBeFound'][]): string {
-  const part = known.find((each) => each.id === found.finding)?.part
+  const part = partOf(found, known)
   return part ? `, to fetch: ${part}` : ''
 }
 
@@ -28,6 +34,7 @@ interface Props {
 /** What was found on this job and is not put right yet. It goes into the drum's record when the job closes. */
 export function FoundList({ bench, enter, mayChange }: Props) {
   const known = useFindings(bench.kind)
+  const [lending, setLending] = useState<Finding | null>(null)
   const open = bench.found.filter((each) => !each.put_right)
   if (!open.length || bench.state === 'closed') return null
   return (
@@ -40,10 +47,21 @@ export function FoundList({ bench, enter, mayChange }: Props) {
             {each.note ? <small> {each.note}</small> : null}
           </span>
           {mayChange ? (
-            <Plain onPress={() => enter({ kind: 'put_right', event: each.event })}>Put right</Plain>
+            <span data-acts>
+              {partOf(each, known) ? <Plain onPress={() => setLending(each)}>Borrow one</Plain> : null}
+              <Plain onPress={() => enter({ kind: 'put_right', event: each.event })}>Put right</Plain>
+            </span>
           ) : null}
         </li>
       ))}
+      {lending ? (
+        <BorrowSheet
+          what={partOf(lending, known)}
+          own={bench.tag}
+          onLent={(what, from_tag) => enter({ kind: 'lent', step: lending.step, what, from_tag })}
+          onClose={() => setLending(null)}
+        />
+      ) : null}
     </Box>
   )
 }
@@ -59,6 +77,10 @@ const Box = styled.ul`
     justify-content: space-between;
     gap: 10px;
     min-height: 48px;
+  }
+  [data-acts] {
+    display: flex;
+    gap: 8px;
   }
   small {
     color: var(--soft);

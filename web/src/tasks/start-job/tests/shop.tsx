@@ -44,6 +44,7 @@ const workshop = {
   slacken_by: 'pass',
   even_spread_hz: 2,
   copy_days: 7,
+  batter_life_hours: 0,
   falls_times: 2,
   turned_visits: 3,
 } as const

@@ -1,0 +1,55 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import { Main } from '../../../ui/Button'
+import { Dialog } from '../../../ui/Dialog'
+import { Field } from '../../../ui/Field'
+import { Soft } from '../../../ui/Page'
+
+interface Props {
+  what: string
+  /** The drum that borrows. */
+  own: string
+  onLent: (what: string, from: string) => void
+  onClose: () => void
+}
+
+/** A part borrowed from another drum: never without a record. It is owed on Today until it is back. */
+export function BorrowSheet({ what, own, onLent, onClose }: Props) {
+  const [part, setPart] = useState(what)
+  const [from, setFrom] = useState('')
+  const itself = from.trim().toLowerCase() === own.toLowerCase()
+  const ready = part.trim() && from.trim() && !itself
+  return (
+    <Dialog title="Borrow from another drum" open onClose={onClose}>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (!ready) return
+          onLent(part.trim(), from.trim())
+          onClose()
+        }}
+      >
+        <Field label="What" value={part} onChange={setPart} />
+        <Field
+          label="From which drum (its tag)"
+          value={from}
+          onChange={setFrom}
+          error={itself ? 'Another drum than this one.' : undefined}
+        />
+        <Soft>
+          Best from a drum that rests tonight. Else from a snare’s batter away from where rim shots fall: six
+          rods suffer from one that is missing, eight notice, ten hardly; never beside a snare bed. Give the
+          two neighbours of the gap a little extra there.
+        </Soft>
+        <Main type="submit" isDisabled={!ready}>
+          Borrowed
+        </Main>
+      </Form>
+    </Dialog>
+  )
+}
+
+const Form = styled.form`
+  display: grid;
+  gap: 14px;
+`
