@@ -252,7 +252,7 @@ def test_what_the_shelf_does_not_have_is_on_the_buying_list(walker: Walker, hous
     buy = walker.api("GET", f"/inspect/walks/{walker.walk}/sum")[1]["buy"]
     assert [(each["what"], each["count"], each["drums"]) for each in buy] == [
         ("single 10 coated, 12 in", 1, ["WR-001"]),
-        ("snare wires, 12 in", 1, ["WR-002"]),
+        ("snare wires, 14 in", 1, ["WR-002"]),
     ]
 
 
