@@ -60,7 +60,7 @@ def _inspect(browser: Browser, folder: Path, path: str) -> None:
 
 
 def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
-    heron, kittiwake, dunlin = (f"/bench/{_job(browser, name)}" for name in ("Heron", "Kittiwake", "Dunlin"))
+    heron, dunlin = (f"/bench/{_job(browser, name)}" for name in ("Heron", "Dunlin"))
     walk = f"/inspect/{browser.script(WALKS)[0]['id']}"
     views = [
         ("today", "/", "Overdue", 1280, 800, "bench"),
@@ -76,21 +76,13 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         ("ways", "/ways", "Fitting a head", 1280, 800, "bench"),
         ("sound", "/drums/MQ-041/sound", "Because", 1280, 800, "bench"),
         ("verdict", f"{walk}?at=MQ-026", "A new batter", 1280, 800, "bench"),
+        ("shelf", "/shelf", "can start", 1280, 800, "bench"),
         ("walk-sum", f"{walk}/sum", "looked at", 1280, 800, "bench"),
     ]
     for name, path, waits_for, wide, high, theme in views:
         if not only or name in only:
             _theme(browser, theme)
             take(browser, folder, name, path, waits_for, wide, high)
-    if not only or "bench-found" in only:
-        _theme(browser, "bench")
-        browser.size(1280, 800)
-        browser.go(kittiwake)
-        browser.sees("in this order")
-        browser.press("Something found")
-        browser.sees("How bad")
-        time.sleep(SETTLE_S)
-        browser.picture(str(folder / "bench-found.png"))
     if not only or "heard" in only:
         _theme(browser, "bench")
         browser.go(dunlin)

@@ -461,6 +461,7 @@ class OfferOut(Schema):
     words: str
     part: Part
     changes_heads: bool
+    new_wires: bool
     answers_checks: bool
     sides: list[Side]
     minutes: int

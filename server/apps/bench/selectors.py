@@ -16,6 +16,7 @@ from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Place, finding, findings_for
 from drumwork.inspecting.spots import Spot, spot_words
 from drumwork.membrane import Head
+from drumwork.inspecting import takes_new_wires
 from drumwork.procedures.catalogue import offers_for, work_named
 from drumwork.work.fold import begin
 from drumwork.work.otherwise import Changes, SchoolLeft, schools_left
@@ -90,6 +91,7 @@ def offers_of(drum: Drum) -> list[OfferOut]:
             words=offer.words,
             part=offer.part,
             changes_heads=offer.work.changes_heads,
+            new_wires=takes_new_wires(offer.work.id, offer.part),
             answers_checks=offer.work.answers_checks,
             sides=list(offer.part.sides),
             minutes=offer.work.minutes,

@@ -3410,6 +3410,8 @@ export interface components {
             in_hand: string | null;
             /** Minutes */
             minutes: number;
+            /** New Wires */
+            new_wires: boolean;
             part: components["schemas"]["Part"];
             /** Sides */
             sides: components["schemas"]["Side"][];

@@ -70,6 +70,8 @@ function Choose({ sheet }: { sheet: Schemas['Sheet'] }) {
   const offer = changeOf(sheet, side)
   const start = (stock: number) =>
     void navigate(`/drums/${sheet.tag}/start?work=${offer?.work}&part=${offer?.part}&stock=${stock}`)
+  const fitting = sheet.work.find((each) => each.part === 'wires' && each.new_wires && !each.why_not)
+  const startWires = () => void navigate(`/drums/${sheet.tag}/start?work=${fitting?.work}&part=wires`)
   return (
     <Page>
       <Head>
@@ -93,7 +95,9 @@ function Choose({ sheet }: { sheet: Schemas['Sheet'] }) {
           onAsked={setAsked}
         />
         <section aria-label="Answers">
-          {what === 'wires' ? <WiresChoice tag={sheet.tag} asked={asked} /> : null}
+          {what === 'wires' ? (
+            <WiresChoice tag={sheet.tag} asked={asked} onStart={fitting ? startWires : null} />
+          ) : null}
           {what === 'beater' ? <BeaterChoice tag={sheet.tag} asked={asked} /> : null}
           {what === side && choice.error ? <Problem>{choice.error.message}</Problem> : null}
           {what === side && choice.data ? <Found found={choice.data} onStart={offer ? start : null} /> : null}

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
+import { Plain } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Problem, Soft } from '../../ui/Page'
 import { Lines } from './Answer'
@@ -23,8 +24,14 @@ const clampsOf = (clamps: Clamps): ('cord' | 'strap')[] =>
 const shown = (line: Schemas['WiresLine']): string =>
   `${line.wires}, ${line.size}: ${line.free ? `${line.free} free${line.shelf ? `, ${line.shelf}` : ''}` : 'none free'}`
 
+interface Props {
+  tag: string
+  asked: Asked
+  onStart: (() => void) | null
+}
+
 /** Which wires go under a drum: two or three sets beside each other, what the shelf has of them, and what must not go on. */
-export function WiresChoice({ tag, asked }: { tag: string; asked: Asked }) {
+export function WiresChoice({ tag, asked, onStart }: Props) {
   const [clamps, setClamps] = useState<Clamps>('')
   const query = { use: asked.use, sound: asked.sound, needs: asked.needs, clamps: clampsOf(clamps) }
   const found = useQuery({
@@ -50,7 +57,12 @@ export function WiresChoice({ tag, asked }: { tag: string; asked: Asked }) {
               >
                 <Lines>
                   {answer.lines.length ? (
-                    answer.lines.map((line) => <li key={line.stock_item}>{shown(line)}</li>)
+                    answer.lines.map((line) => (
+                      <li key={line.stock_item}>
+                        <span>{shown(line)}</span>
+                        {onStart && line.free ? <Plain onPress={onStart}>Fit them</Plain> : null}
+                      </li>
+                    ))
                   ) : (
                     <li>
                       <Soft>Not on the shelf in its size.</Soft>

@@ -96,26 +96,28 @@ export function Wish({ side, snareSide, wires, beater, asked, onSide, onAsked }:
           </Plain>
         ))}
       </Words>
-      <Words role="group" aria-label="It must serve">
-        <span>It must serve</span>
-        {NEEDS.map(({ value, words }) => (
-          <Plain
-            key={value}
-            aria-pressed={asked.needs.includes(value)}
-            onPress={() => onAsked({ ...asked, needs: toggled(asked.needs, value) })}
-          >
-            {words}
-          </Plain>
-        ))}
-        {head ? (
-          <Plain
-            aria-pressed={asked.budget === 'low'}
-            onPress={() => onAsked({ ...asked, budget: asked.budget === 'low' ? 'any' : 'low' })}
-          >
-            low budget
-          </Plain>
-        ) : null}
-      </Words>
+      {side === 'beater' ? null : (
+        <Words role="group" aria-label="It must serve">
+          <span>It must serve</span>
+          {NEEDS.filter((need) => head || need.value === 'quiet').map(({ value, words }) => (
+            <Plain
+              key={value}
+              aria-pressed={asked.needs.includes(value)}
+              onPress={() => onAsked({ ...asked, needs: toggled(asked.needs, value) })}
+            >
+              {words}
+            </Plain>
+          ))}
+          {head ? (
+            <Plain
+              aria-pressed={asked.budget === 'low'}
+              onPress={() => onAsked({ ...asked, budget: asked.budget === 'low' ? 'any' : 'low' })}
+            >
+              low budget
+            </Plain>
+          ) : null}
+        </Words>
+      )}
       {head ? (
         <Select
           label="It must last"

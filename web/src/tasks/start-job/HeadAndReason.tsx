@@ -17,6 +17,7 @@ interface Props {
 }
 
 function noteOf(head: Schemas['FittingHead']): string {
+  if (head.used && head.free) return `used, for an emergency only; shelf ${head.shelf}, ${head.free} there`
   if (head.promised) return `shelf ${head.shelf}, promised to this drum`
   if (head.free) return `shelf ${head.shelf}, ${head.free} free`
   return head.count ? 'all promised to other jobs' : 'none left'
@@ -26,7 +27,7 @@ function noteOf(head: Schemas['FittingHead']): string {
 export function HeadAndReason({ heads, stock, onStock, reason, onReason, said, onSaid, beside }: Props) {
   const shelf = (heads ?? []).map((head) => ({
     value: String(head.stock_item),
-    words: `${head.head}, ${head.size}`,
+    words: `${head.used ? 'used ' : ''}${head.head}, ${head.size}`,
     note: noteOf(head),
     disabled: head.free === 0,
   }))

@@ -32,6 +32,7 @@ export const offer = (words: string, part: Offer['part'], more: Partial<Offer> =
   words,
   part,
   changes_heads: false,
+  new_wires: false,
   answers_checks: false,
   sides: part === 'heads' ? ['batter', 'resonant'] : ['batter'],
   minutes: 8,

@@ -61,6 +61,7 @@ const offer = {
   words: 'New batter head',
   part: 'batter',
   changes_heads: true,
+  new_wires: false,
   answers_checks: false,
   sides: ['batter'],
   minutes: 45,
