@@ -14,9 +14,9 @@ from apps.register.models import Drum
 from apps.register.sides import facts_of
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import Follow, Place, finding, findings_for
+from drumwork.inspecting import takes_new_wires
 from drumwork.inspecting.spots import Spot, spot_words
 from drumwork.membrane import Head
-from drumwork.inspecting import takes_new_wires
 from drumwork.procedures.catalogue import offers_for, work_named
 from drumwork.work.fold import begin
 from drumwork.work.otherwise import Changes, SchoolLeft, schools_left
