@@ -12,10 +12,13 @@ from apps.accounts.auth import Request, technician
 from apps.drums import flows, selectors
 from apps.drums.sheet import sheet_of
 from apps.drums.sheet_schemas import Sheet
+from apps.drums.stands import say_what_stands
+from apps.drums.stands_schemas import StandsIn, StandsOut
 from apps.register.lookup import drum_by_tag
 from apps.register.models import Kit, Owner, Place
 from apps.register.schemas import KIND_WORDS, Choices, DrumEdit, DrumIn, DrumPage, rods_words, shape_form, size_words
 from apps.workshops.typed import Line, Name
+from drumwork.drums import traits_of
 
 router = Router(tags=["register"])
 THREADS = ["7/32-24", "12-24", "M6", "M5", "M8"]
@@ -107,6 +110,24 @@ def correct_log(request: Request, tag: str, entry_id: int, body: CorrectionIn) -
     """What a line of the history should say. The line stays; both are shown."""
     flows.correct(tag, entry_id, body.text, request.member)
     return Status(204, None)
+
+
+@router.get("/drums/{tag}/stands", response=StandsOut, operation_id="may_be_on")
+def may_be_on(request: Request, tag: str) -> StandsOut:
+    """The workshop’s lines that may be on this drum."""
+    drum = drum_by_tag(tag)
+    return StandsOut(
+        batter=selectors.head_lines("batter"),
+        resonant=selectors.head_lines("resonant"),
+        wires=selectors.wire_lines() if traits_of(drum.kind).wires else [],
+    )
+
+
+@router.post("/drums/{tag}/stands", response=Sheet, auth=technician, operation_id="say_what_stands")
+def stands(request: Request, tag: str, body: StandsIn) -> Sheet:
+    """What is on a drum now, without a job."""
+    say_what_stands(tag, body, request.member)
+    return sheet_of(drum_by_tag(tag), request.member.workshop, timezone.now())
 
 
 @router.get("/drums/{tag}/sheet", response=Sheet, operation_id="sheet")

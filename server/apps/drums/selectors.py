@@ -13,6 +13,7 @@ from django.db.models.functions import Cast, Substr
 
 from apps.bench.models import Job
 from apps.followups.models import FollowUp
+from apps.heads.models import HeadLine, WireLine
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 
 PAGE = 50
@@ -90,3 +91,12 @@ def next_tag() -> str:
     highest = like.aggregate(highest=Max(number))["highest"] or 0
     made = f"{before}{highest + 1:0{len(figures)}d}"
     return made if len(made) <= LONGEST_TAG else f"{before[: LONGEST_TAG - 2]}-2"
+
+
+def head_lines(side: str) -> list[str]:
+    """Lines of heads that go on this side, by name."""
+    return list(HeadLine.objects.filter(side__in=[side, "either"]).values_list("name", flat=True))
+
+
+def wire_lines() -> list[str]:
+    return list(WireLine.objects.values_list("name", flat=True))

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import NamedTuple
+from typing import NamedTuple, cast
 
 from apps.bench.models import Job
 from apps.bench.selectors import offers_of, standing_findings
 from apps.bench.shapes import left_so
-from apps.drums.sheet_schemas import FittedOut, FittingMark, LogOut, PitchOut, Sheet, WiresOut
+from apps.drums.sheet_schemas import Dated, FittedOut, FittingMark, LogOut, PitchOut, Sheet, WiresOut
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
 from apps.history.models import LogEntry, PitchRecord
@@ -50,6 +50,7 @@ def _side(drum: Drum, side: str, facts: _Facts, workshop: Workshop, now: datetim
         side=of.side,
         head=fitted.head if fitted else None,
         since=fitted.fitted_at if fitted else None,
+        dated=cast(Dated, fitted.dated) if fitted else "known",
         by=fitted.fitted_by_name if fitted else "",
         rods=of.rods,
         lost=of.lost,
@@ -69,7 +70,7 @@ def _side(drum: Drum, side: str, facts: _Facts, workshop: Workshop, now: datetim
 
 def _pitch(row: PitchRecord, drum: Drum) -> PitchOut:
     wanted = row.wanted_hz or SideOf(drum, Side(row.side)).wanted_hz or row.mean_hz
-    half = row.spread_hz / 2
+    half = (row.spread_hz or 0) / 2
     spread = Interval.from_ratio((row.mean_hz + half) / (row.mean_hz - half)).cents if half < row.mean_hz else 0.0
     return PitchOut(
         side=row.side,
@@ -96,7 +97,11 @@ def _log(row: LogEntry) -> LogOut:
 
 def _wires(facts: _Facts) -> WiresOut | None:
     fitted = next((f for f in facts.fittings if f.side == "wires" and f.retired_at is None), None)
-    return WiresOut(name=fitted.head, since=fitted.fitted_at, by=fitted.fitted_by_name) if fitted else None
+    return (
+        WiresOut(name=fitted.head, since=fitted.fitted_at, dated=cast(Dated, fitted.dated), by=fitted.fitted_by_name)
+        if fitted
+        else None
+    )
 
 
 def sheet_of(drum: Drum, workshop: Workshop, now: datetime) -> Sheet:

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 
 from ninja import Schema
 
 from apps.bench.schemas import LeftSo, OfferOut, StandingFinding
 from drumwork.drums import DrumKind, Side
+
+Dated = Literal["known", "guessed", "unknown"]
 
 
 class FittedOut(Schema):
@@ -17,6 +19,7 @@ class FittedOut(Schema):
     side: Side
     head: str | None
     since: datetime | None
+    dated: Dated
     by: str
     rods: int
     lost: list[int]
@@ -38,6 +41,7 @@ class WiresOut(Schema):
 
     name: str
     since: datetime
+    dated: Dated
     by: str
 
 

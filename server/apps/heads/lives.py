@@ -31,7 +31,7 @@ MONTH_S: Final = 365.2425 / 12 * 86_400
 
 _HEADS: Final = """
     select f.head, f.side, d.kind, extract(epoch from coalesce(f.retired_at, now()) - f.fitted_at), f.retired_at is not null, f.retired_because
-    from heads_fitting f join register_drum d on d.id = f.drum_id where f.side in ('batter', 'resonant')
+    from heads_fitting f join register_drum d on d.id = f.drum_id where f.side in ('batter', 'resonant') and f.dated <> 'unknown'
     order by f.fitted_at desc limit %s"""
 
 

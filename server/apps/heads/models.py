@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from django.conf import settings
 from django.contrib.postgres.constraints import ExclusionConstraint
 from django.contrib.postgres.fields import DateTimeRangeField, RangeBoundary, RangeOperators
@@ -139,12 +141,16 @@ class _TstzRange(Func):
 
 
 class Fitting(Owned):
-    """A head on one side of a drum, or its snare wires, from when to when. The database lets no two overlap."""
+    """A head on one side of a drum, or its snare wires, from when to when. The database lets no two overlap.
+
+    `dated`: whether the day it was fitted is known or guessed; of an unknown one `fitted_at` is when somebody saw it on.
+    """
 
     drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="fittings")
     side = models.CharField(max_length=10)
     head = models.CharField(max_length=60)
     fitted_at = models.DateTimeField()
+    dated = models.CharField(max_length=10, default="known", db_default="known")
     fitted_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     fitted_by_name = models.CharField(max_length=60, blank=True)
     retired_at = models.DateTimeField(null=True, blank=True)
@@ -163,6 +169,7 @@ class Fitting(Owned):
         ]
         constraints = [
             models.CheckConstraint(condition=Q(side__in=["batter", "resonant", "wires"]), name="fitting_side"),
+            models.CheckConstraint(condition=Q(dated__in=["known", "guessed", "unknown"]), name="fitting_dated"),
             models.CheckConstraint(
                 condition=Q(retired_at__isnull=True) | Q(retired_at__gte=F("fitted_at")), name="fitting_order"
             ),
@@ -175,3 +182,8 @@ class Fitting(Owned):
                 ],
             ),
         ]
+
+    @property
+    def since(self) -> datetime | None:
+        """When it was fitted, known or guessed; None where nobody knows."""
+        return None if self.dated == "unknown" else self.fitted_at

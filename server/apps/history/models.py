@@ -28,13 +28,13 @@ class LogEntry(Owned):
 
 
 class PitchRecord(Owned):
-    """Mean and spread of one round of readings on one side."""
+    """Mean and spread of one round of readings on one side; of a single reading no spread is known."""
 
     drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="pitches")
     side = models.CharField(max_length=10)
     at = models.DateTimeField()
     mean_hz = models.FloatField()
-    spread_hz = models.FloatField()
+    spread_hz = models.FloatField(null=True)
     wanted_hz = models.FloatField(null=True, blank=True)
     job_id = models.UUIDField(null=True, blank=True)
 

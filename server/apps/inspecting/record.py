@@ -147,9 +147,9 @@ def open_findings(drums: Iterable[Drum]) -> dict[int, list[Standing]]:
 
 def _hours_played(drum: Drum, on: Fitting | None, now: datetime) -> float | None:
     """How long the batter that is on was played, by what the drum usually is."""
-    if on is None or drum.hours_week is None:
+    if on is None or on.since is None or drum.hours_week is None:
         return None
-    return max(0.0, (now - on.fitted_at).total_seconds() / WEEK_S) * drum.hours_week
+    return max(0.0, (now - on.since).total_seconds() / WEEK_S) * drum.hours_week
 
 
 def known_of(of: WalkDrum, workshop: Workshop, now: datetime) -> Known:
@@ -161,7 +161,7 @@ def known_of(of: WalkDrum, workshop: Workshop, now: datetime) -> Known:
         heads[side] = HeadSeen(
             kind=on.head if on else "",
             hours=_hours_played(drum, on, now) if side is Side.BATTER else None,
-            months=months_between(on.fitted_at.date(), now.date()) if on else None,
+            months=months_between(on.since.date(), now.date()) if on and on.since else None,
             fell_cents=record.get("fell_cents"),
             kind_falls_cents=record.get("kind_falls_cents"),
             turned_again=record.get("turned_again", 0),

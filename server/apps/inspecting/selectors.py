@@ -80,9 +80,11 @@ def _heads_on(fitted: Mapping[str, Fitting], workshop: Workshop) -> list[dict[st
     today, heads = timezone.localdate(), []
     for side in ("batter", "resonant"):
         if on := fitted.get(side):
-            months = months_between(timezone.localdate(on.fitted_at), today)
+            months = months_between(timezone.localdate(on.since), today) if on.since else None
             life = workshop.batter_life_months if side == "batter" else workshop.resonant_life_months
-            heads.append({"side": side, "head": on.head, "months": months, "past": months > life})
+            heads.append(
+                {"side": side, "head": on.head, "months": months, "past": months is not None and months > life}
+            )
     return heads
 
 

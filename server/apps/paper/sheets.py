@@ -112,8 +112,8 @@ def _side(side: FittedOut) -> str:
     head = side.head or "not on record"
     since = f", since {side.since:%d %B %Y}" if side.since else ""
     pitch = (
-        f"; {side.mean_hz:.1f} Hz ({side.note}), spread {side.spread_hz:.1f}"
-        if side.mean_hz and side.spread_hz is not None
+        f"; {side.mean_hz:.1f} Hz ({side.note}){f', spread {side.spread_hz:.1f}' if side.spread_hz is not None else ''}"
+        if side.mean_hz
         else ""
     )
     wanted = f"; wanted {side.wanted_hz:.1f} Hz" if side.wanted_hz else ""

@@ -50,6 +50,8 @@ def _settling_words(drum: Drum, side: str, head: Head | None, workshop: Workshop
     wanted = SideOf(drum, Side(side)).wanted_hz
     if fitted is None or not wanted:
         return ""
+    if fitted.since is None:
+        return "How long it has been on is not known: nothing is expected of it."
     found, days = (
         settling_of(drum, side, head, fitted.fitted_at),
         (now - fitted.fitted_at).total_seconds() / DAY_SECONDS,

@@ -881,6 +881,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/register/drums/{tag}/stands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * May Be On
+         * @description The workshop’s lines that may be on this drum.
+         */
+        get: operations["may_be_on"];
+        put?: never;
+        /**
+         * Stands
+         * @description What is on a drum now, without a job.
+         */
+        post: operations["say_what_stands"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2581,6 +2605,11 @@ export interface components {
             check_due: string | null;
             /** Check Overdue */
             check_overdue: boolean;
+            /**
+             * Dated
+             * @enum {string}
+             */
+            dated: "known" | "guessed" | "unknown";
             /** Head */
             head: string | null;
             /** Job Id */
@@ -2663,6 +2692,24 @@ export interface components {
              * @default
              */
             place: string;
+        };
+        /**
+         * FoundOn
+         * @description A head on one side, or a set of wires: `on` the day where it is known, `months` about how long ago where it is guessed.
+         */
+        FoundOn: {
+            /**
+             * Dated
+             * @default unknown
+             * @enum {string}
+             */
+            dated: "known" | "guessed" | "unknown";
+            /** Months */
+            months?: number | null;
+            /** On */
+            on?: string | null;
+            /** What */
+            what: string;
         };
         /** GoesBackEnd */
         GoesBackEnd: {
@@ -4742,6 +4789,42 @@ export interface components {
             words: string;
         };
         /**
+         * StandsIn
+         * @description What a person found on a drum. A pitch is one reading, or one for each rod parted by blanks. `id` is made by the device.
+         */
+        StandsIn: {
+            batter?: components["schemas"]["FoundOn"] | null;
+            /**
+             * Batter Pitch
+             * @default
+             */
+            batter_pitch: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            resonant?: components["schemas"]["FoundOn"] | null;
+            /**
+             * Resonant Pitch
+             * @default
+             */
+            resonant_pitch: string;
+            wires?: components["schemas"]["FoundOn"] | null;
+        };
+        /**
+         * StandsOut
+         * @description What may be on it, by the workshop's own lines.
+         */
+        StandsOut: {
+            /** Batter */
+            batter: string[];
+            /** Resonant */
+            resonant: string[];
+            /** Wires */
+            wires: string[];
+        };
+        /**
          * StartHead
          * @description One head of a job: from which stock, why the old one goes, and the wanted pitch as typed (empty: the drum's usual one).
          */
@@ -5735,6 +5818,11 @@ export interface components {
         WiresOut: {
             /** By */
             by: string;
+            /**
+             * Dated
+             * @enum {string}
+             */
+            dated: "known" | "guessed" | "unknown";
             /** Name */
             name: string;
             /**
@@ -7567,6 +7655,72 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    may_be_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandsOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    say_what_stands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandsIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -57,7 +57,7 @@ function SignedIn({ session, username }: { session: Session; username: string })
       d: () => void navigate('/drums'),
       b: () => void navigate('/bench'),
       i: () => void navigate('/inspect'),
-      f: () => void navigate('/shelf'),
+      k: () => void navigate('/shelf'),
       l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
     }),
     [navigate, theme],

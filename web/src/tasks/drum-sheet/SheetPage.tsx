@@ -6,7 +6,7 @@ import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
 import { serviceCard } from '../../domain/paper'
-import { Plain } from '../../ui/Button'
+import { Plain, Quiet } from '../../ui/Button'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { PlanView } from '../../ui/PlanView'
 import { NextWork } from './NextWork'
@@ -18,6 +18,7 @@ import { LookPhotos } from './LookPhotos'
 import { PlannedWork } from './PlannedWork'
 import { Standing } from './Standing'
 import { Timeline } from './Timeline'
+import { WhatStands } from './WhatStands'
 import { WiresState } from './WiresState'
 
 type Sheet = Schemas['Sheet']
@@ -46,6 +47,8 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
   })
   const batter = sheet.sides.find((each) => each.side === side)
   const rods = batter?.rods ?? 0
+  const [standing, setStanding] = useState(false)
+  const nothing = sheet.sides.every((each) => !each.head)
   const facts = [
     sheet.kind_words,
     sheet.size,
@@ -96,6 +99,12 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
             />
           ))}
           {sheet.wires ? <WiresState wires={sheet.wires} /> : null}
+          {may ? (
+            <Stands onPress={() => setStanding(true)}>
+              {nothing ? 'Say what is on it' : 'Something else is on it'}
+            </Stands>
+          ) : null}
+          {standing ? <WhatStands sheet={sheet} onClose={() => setStanding(false)} /> : null}
           <PlannedWork tag={sheet.tag} mayChange={may} />
           <Lent tag={sheet.tag} />
           <Standing findings={sheet.findings} tag={sheet.tag} mayChange={may} />
@@ -118,6 +127,9 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
   )
 }
 
+const Stands = styled(Quiet)`
+  margin-left: 2px;
+`
 const Edit = styled(Plain)`
   min-height: 44px;
   margin: -8px 0;

@@ -12,6 +12,14 @@ interface Props {
   onChoose: () => void
 }
 
+/** Since when, as far as anybody knows. */
+export function fitted(since: Date, dated: Schemas['FittedOut']['dated'], by: string): string {
+  if (dated === 'unknown') return `on it since before ${shortDate(since)}`
+  return dated === 'guessed'
+    ? `fitted about ${shortDate(since)}`
+    : `fitted ${shortDate(since)}${by ? ` by ${by}` : ''}`
+}
+
 function age(months: number): string {
   if (months < 1) return 'this month'
   return months === 1 ? '1 month old' : `${months} months old`
@@ -34,7 +42,8 @@ export function SideState({ state, film, chosen, onChoose }: Props) {
       <b>{state.head ?? 'no head on record'}</b>
       {state.since ? (
         <Soft>
-          fitted {shortDate(new Date(state.since))} by {state.by || 'someone'}, {age(state.months_old)}
+          {fitted(new Date(state.since), state.dated, state.by)}
+          {state.dated === 'unknown' ? '' : `, ${age(state.months_old)}`}
         </Soft>
       ) : null}
       {state.mean_hz ? (
@@ -43,7 +52,7 @@ export function SideState({ state, film, chosen, onChoose }: Props) {
           {state.cents_off !== null && state.cents_off !== undefined
             ? `, ${centsWords(state.cents_off)}`
             : ''}
-          , spread {hz(state.spread_hz ?? 0)} Hz
+          {state.spread_hz === null ? '' : `, spread ${hz(state.spread_hz)} Hz`}
         </Soft>
       ) : null}
       {film?.film ? (

@@ -1,7 +1,7 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
-import { shortDate } from '../../domain/dates'
 import { Soft } from '../../ui/Page'
+import { fitted } from './SideState'
 
 /** The snare wires that lie on the drum. */
 export function WiresState({ wires }: { wires: NonNullable<Schemas['Sheet']['wires']> }) {
@@ -9,9 +9,7 @@ export function WiresState({ wires }: { wires: NonNullable<Schemas['Sheet']['wir
     <Wires>
       <h2>Wires</h2>
       <b>{wires.name}</b>
-      <Soft>
-        fitted {shortDate(new Date(wires.since))} by {wires.by || 'someone'}
-      </Soft>
+      <Soft>{fitted(new Date(wires.since), wires.dated, wires.by)}</Soft>
     </Wires>
   )
 }

@@ -18,6 +18,7 @@ export const side = (more: Partial<Schemas['FittedOut']> = {}): Schemas['FittedO
   spread_hz: 1.7,
   wanted_hz: 175,
   cents_off: -7.9,
+  dated: 'known',
   months_old: 11,
   months_past: 0,
   check_due: null,
