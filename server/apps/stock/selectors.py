@@ -67,6 +67,8 @@ def _elsewhere(item: StockItem, heaps: Iterable[Heap]) -> list[str]:
 def _bought(buy: Buy | None) -> str:
     if buy is None:
         return ""
+    if buy.kept == buy.count:
+        return f"buy {buy.count} {buy.reasons[-1].removeprefix('one ').removeprefix(f'{buy.count} ')}"
     few = [*buy.reasons[:2], *(["and more"] if len(buy.reasons) > 2 else [])]
     return f"buy {buy.count}: {', '.join(few)}"
 
