@@ -40,3 +40,18 @@ def test_what_is_on_a_drum_is_said_without_a_job(browser: Browser, installation:
     browser.sees("What stands now: batter single 10 coated")
     browser.go("/")
     browser.until("more lines", lambda: "Ruff" in browser.text() or "more past their age" in browser.text())
+
+
+def test_a_note_is_written_without_a_job(browser: Browser, installation: Installation) -> None:
+    browser.sign_in()
+    browser.go("/drums/MQ-063")
+    browser.press("Write a note")
+    browser.one("input[name=note]").send_keys("lug 5 squeaks since the regatta")
+    browser.network(False)
+    browser.press("Write it")
+    browser.sees("It stays on this device.")
+    browser.network(True)
+    browser.press("Write it")
+    browser.until("the line", lambda: any("lug 5 squeaks" in each for each in browser.words("section[aria-label=History] li")))  # fmt: skip
+    notes = "select count(*) from history_logentry where kind = 'note' and text = 'lug 5 squeaks since the regatta'"
+    assert installation.cluster.rows(notes) == [["1"]]

@@ -13,7 +13,7 @@ from config.api import api as ninja_api
 
 SHAPE = {"code", "message", "fields", "kept"}
 OPEN_TO_ALL = {"session", "sign_in"}
-WITHOUT_TECHNICIAN = {"sign_out"}
+WITHOUT_TECHNICIAN = {"sign_out", "change_password", "sign_out_elsewhere"}
 
 
 def operations() -> list[tuple[str, str, str]]:
@@ -203,3 +203,55 @@ class TestSpraying:
         client.cookies["rt_known"] = '["wim"]'
         self.spray(Client())
         assert self.sign_in(client) == 429
+
+
+class TestOwnSignIn:
+    OLD, NEW = "slack water at dusk", "ebb before the bridge"
+
+    @pytest.fixture
+    def person(self, house: House) -> House:
+        house.viewer.user.set_password(self.OLD)
+        house.viewer.user.save()
+        return house
+
+    def devices(self, house: House, count: int) -> list[Api]:
+        return [Api(house.viewer) for _ in range(count)]
+
+    def test_a_new_password_signs_out_every_other_device_and_this_one_stays(self, person: House) -> None:
+        here, there = self.devices(person, 2)
+        assert here("POST", "/session/password", {"old": self.OLD, "new": self.NEW})[0] == 204
+        assert here("GET", "/register/drums")[0] == 200
+        assert there("GET", "/register/drums")[0] == 401
+        person.viewer.user.refresh_from_db()
+        assert person.viewer.user.check_password(self.NEW)
+
+    @pytest.mark.parametrize(
+        ("old", "new", "code"), [("wrong", "ebb before the bridge", "wrong_password"), (OLD, "short", "weak_password")]
+    )
+    def test_a_wrong_old_or_an_easy_new_one_changes_nothing(self, old: str, new: str, code: str, person: House) -> None:
+        (here,) = self.devices(person, 1)
+        status, answer = here("POST", "/session/password", {"old": old, "new": new})
+        assert (status, answer["code"]) == (422, code)
+        person.viewer.user.refresh_from_db()
+        assert person.viewer.user.check_password(self.OLD)
+
+    def test_guessing_the_old_one_is_slowed_as_at_sign_in(self, person: House) -> None:
+        (here,) = self.devices(person, 1)
+        tries = [here("POST", "/session/password", {"old": f"guess {n}", "new": self.NEW})[0] for n in range(8)]
+        assert tries[0] == 422
+        assert tries[-1] == 429
+
+    def test_signing_out_elsewhere_ends_ones_own_sessions_only(self, person: House) -> None:
+        here, there, further = self.devices(person, 3)
+        other = Api(person.technician)
+        for each in (here, there, further, other):
+            assert each("GET", "/register/drums")[0] == 200
+        assert here("POST", "/session/elsewhere") == (200, {"ended": 2})
+        assert [each("GET", "/register/drums")[0] for each in (here, there, further, other)] == [200, 401, 401, 200]
+
+    @override_settings(DEMO=True)
+    def test_the_demos_shared_passwords_stay(self, person: House) -> None:
+        person.viewer.user.username = "ines"
+        person.viewer.user.save()
+        (here,) = self.devices(person, 1)
+        assert here("POST", "/session/password", {"old": self.OLD, "new": self.NEW})[1]["code"] == "demo_account"

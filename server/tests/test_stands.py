@@ -101,3 +101,13 @@ def test_a_head_nobody_knows_the_age_of_says_nothing_of_how_long_heads_last(api:
     assert not [group for group in groups if group.kind == "snare"]
     say(api, resonant={"what": "snare side 3", "dated": "guessed", "months": 5})
     assert [group.head for group in lives.known_of(house.workshop, fresh=True).lives if group.kind == "snare"] == ["snare side 3"]  # fmt: skip
+
+
+def test_a_note_stands_in_the_history_without_a_job_once(api: Api, house: House, bare: Drum) -> None:
+    body = {"id": str(uuid.uuid4()), "text": " strainer feels rough since the ferry "}
+    for _ in range(2):
+        assert api("POST", "/register/drums/WR-050/notes", body)[0] == 204
+    (line,) = api("GET", "/register/drums/WR-050/sheet")[1]["log"]
+    assert (line["kind"], line["text"], line["by"]) == ("note", "strainer feels rough since the ferry", "technician of wharf")  # fmt: skip
+    assert api("POST", "/register/drums/WR-050/notes", {**body, "text": "  "})[0] == 422
+    assert Api(house.viewer)("POST", "/register/drums/WR-050/notes", body)[0] == 403

@@ -9,6 +9,7 @@ from ninja import Router, Schema, Status
 from ninja.utils import check_csrf
 from pydantic import Field
 
+from apps.accounts import own
 from apps.accounts.auth import Request
 from apps.accounts.demo_accounts import ACCOUNTS, PASSWORD
 from apps.accounts.guard import TOO_MANY, remember_device, require_no_spraying
@@ -40,6 +41,17 @@ class SessionOut(Schema):
     role: str = ""
     workshop: WorkshopOut | None = None
     demo_accounts: list[DemoAccount] = []
+
+
+class PasswordIn(Schema):
+    old: str = Field(min_length=1, max_length=200)
+    new: str = Field(min_length=1, max_length=200)
+
+
+class EndedOut(Schema):
+    """How many other sessions were ended."""
+
+    ended: int
 
 
 def _shape(found: Membership) -> SessionOut:
@@ -81,6 +93,19 @@ def sign_in(request: HttpRequest, response: HttpResponse, body: SignIn) -> Sessi
     login(request, user)
     remember_device(request, response, body.username)
     return _shape(found)
+
+
+@router.post("/password", response={204: None}, operation_id="change_password")
+def change_password(request: Request, body: PasswordIn) -> Status[None]:
+    """One’s own password; every other device is signed out by it."""
+    own.change_password(request, body.old, body.new)
+    return Status(204, None)
+
+
+@router.post("/elsewhere", response=EndedOut, operation_id="sign_out_elsewhere")
+def sign_out_elsewhere(request: Request) -> EndedOut:
+    """End every other session of one’s own."""
+    return EndedOut(ended=own.sign_out_elsewhere(request))
 
 
 @router.delete("", response={204: None}, operation_id="sign_out")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Any
+from uuid import UUID
 
 from django.utils import timezone
 from ninja import Query, Router, Schema, Status
@@ -10,6 +11,7 @@ from pydantic import Field
 
 from apps.accounts.auth import Request, technician
 from apps.drums import flows, selectors
+from apps.drums.names import NamesOut, Sort, all_names, rename, take_away
 from apps.drums.sheet import sheet_of
 from apps.drums.sheet_schemas import Sheet
 from apps.drums.stands import say_what_stands
@@ -37,6 +39,22 @@ class FilterIn(Schema):
 
 class CorrectionIn(Schema):
     text: Name = Field(max_length=280)
+
+
+class RenameIn(Schema):
+    name: Name = Field(max_length=80)
+    to: Name = Field(max_length=80)
+
+
+class Renamed(Schema):
+    merged: bool
+
+
+class NoteIn(Schema):
+    """`id` is made by the device, so that asking twice writes it once."""
+
+    id: UUID
+    text: Name = Field(max_length=300)
 
 
 def _standing(row: dict[str, Any]) -> str:
@@ -85,6 +103,25 @@ def choices(request: Request) -> Choices:
     )
 
 
+@router.get("/names", response=NamesOut, operation_id="names")
+def names(request: Request) -> NamesOut:
+    """Places, owners and kits, with how many drums bear each."""
+    return all_names()
+
+
+@router.post("/names/{sort}", response=Renamed, auth=technician, operation_id="rename")
+def rename_one(request: Request, sort: Sort, body: RenameIn) -> Renamed:
+    """Another name; where it is one already, the two are merged."""
+    return Renamed(merged=rename(sort, body.name, body.to))
+
+
+@router.delete("/names/{sort}", response={204: None}, auth=technician, operation_id="take_name_away")
+def take_name_away(request: Request, sort: Sort, name: str) -> Status[None]:
+    """A name no drum bears."""
+    take_away(sort, name)
+    return Status(204, None)
+
+
 @router.post("/drums", response={201: DrumIn}, auth=technician, operation_id="add_drum")
 def add_drum(request: Request, body: DrumIn) -> Status[DrumIn]:
     drum = flows.add_drum(body, request.member)
@@ -109,6 +146,13 @@ def edit_drum(request: Request, tag: str, body: DrumEdit) -> DrumIn:
 def correct_log(request: Request, tag: str, entry_id: int, body: CorrectionIn) -> Status[None]:
     """What a line of the history should say. The line stays; both are shown."""
     flows.correct(tag, entry_id, body.text, request.member)
+    return Status(204, None)
+
+
+@router.post("/drums/{tag}/notes", response={204: None}, auth=technician, operation_id="add_note")
+def add_note(request: Request, tag: str, body: NoteIn) -> Status[None]:
+    """A line in the history without a job."""
+    flows.add_note(tag, body.id, body.text, request.member)
     return Status(204, None)
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import uuid
+
 from django.db import transaction
 from django.utils import timezone
 
@@ -17,10 +19,11 @@ from apps.workshops.models import Membership
 from drumwork.drums import Side
 from drumwork.work.plan import Part
 
-__all__ = ["add_drum", "correct", "edit_drum"]
+__all__ = ["add_drum", "add_note", "correct", "edit_drum", "search_text"]
 
 
-def _search_text(drum: Drum, kits: list[str]) -> str:
+def search_text(drum: Drum, kits: list[str]) -> str:
+    """What the register finds a drum by."""
     words = [drum.tag, drum.name, KIND_WORDS[drum.kind], drum.shell, drum.place.name, drum.owner.name, *kits]
     return " ".join(words).lower()[:400]
 
@@ -38,7 +41,7 @@ def _write(drum: Drum, body: DrumIn, member: Membership) -> Drum:
     drum.workshop = member.workshop
     drum.place, _ = Place.objects.get_or_create(workshop=member.workshop, name=body.place.strip())
     drum.owner, _ = Owner.objects.get_or_create(workshop=member.workshop, name=body.owner.strip())
-    drum.search = _search_text(drum, body.kits)
+    drum.search = search_text(drum, body.kits)
     drum.save()
     _set_kits(drum, body.kits)
     return drum
@@ -101,6 +104,23 @@ def edit_drum(tag: str, asked: DrumEdit, member: Membership) -> Drum:
             record={"changed": changed},
         )
     return drum
+
+
+@transaction.atomic
+def add_note(tag: str, key: uuid.UUID, text: str, member: Membership) -> None:
+    """A line in the history without a job; sent twice, it stands once."""
+    drum = Drum.objects.select_for_update(of=("self",)).get(tag=tag)
+    if LogEntry.objects.filter(drum=drum, kind="note", record__id=str(key)).exists():
+        return
+    LogEntry.objects.create(
+        workshop=member.workshop,
+        drum=drum,
+        at=timezone.now(),
+        kind="note",
+        text=text,
+        by_name=member.shown_name,
+        record={"id": str(key)},
+    )
 
 
 @transaction.atomic

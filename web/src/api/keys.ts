@@ -3,6 +3,7 @@ export const keys = {
   session: ['session'] as const,
   today: ['today'] as const,
   choices: ['choices'] as const,
+  names: ['names'] as const,
   drums: (filter: object) => ['drums', filter] as const,
   drum: (tag: string) => ['drum', tag] as const,
   sheet: (tag: string) => ['sheet', tag] as const,

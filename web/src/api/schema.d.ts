@@ -864,6 +864,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/register/drums/{tag}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Note
+         * @description A line in the history without a job.
+         */
+        post: operations["add_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/register/drums/{tag}/sheet": {
         parameters: {
             query?: never;
@@ -905,6 +925,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/register/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Names
+         * @description Places, owners and kits, with how many drums bear each.
+         */
+        get: operations["names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/names/{sort}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rename One
+         * @description Another name; where it is one already, the two are merged.
+         */
+        post: operations["rename"];
+        /**
+         * Take Name Away
+         * @description A name no drum bears.
+         */
+        delete: operations["take_name_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -922,6 +986,46 @@ export interface paths {
         post: operations["sign_in"];
         /** Sign Out */
         delete: operations["sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Out Elsewhere
+         * @description End every other session of one’s own.
+         */
+        post: operations["sign_out_elsewhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Password
+         * @description One’s own password; every other device is signed out by it.
+         */
+        post: operations["change_password"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2389,6 +2493,14 @@ export interface components {
          */
         Ear: "much-lower" | "lower" | "level" | "higher" | "much-higher" | "cant-tell";
         /**
+         * EndedOut
+         * @description How many other sessions were ended.
+         */
+        EndedOut: {
+            /** Ended */
+            ended: number;
+        };
+        /**
          * EntryOut
          * @description One entry of the log, with what it says in words.
          */
@@ -3407,6 +3519,25 @@ export interface components {
             words: string;
         };
         /**
+         * NameOut
+         * @description A name and how many drums bear it.
+         */
+        NameOut: {
+            /** Drums */
+            drums: number;
+            /** Name */
+            name: string;
+        };
+        /** NamesOut */
+        NamesOut: {
+            /** Kit */
+            kit: components["schemas"]["NameOut"][];
+            /** Owner */
+            owner: components["schemas"]["NameOut"][];
+            /** Place */
+            place: components["schemas"]["NameOut"][];
+        };
+        /**
          * NotHereIn
          * @description The drum is not where the walk looked for it.
          */
@@ -3430,6 +3561,19 @@ export interface components {
             rule: string;
             /** Words */
             words: string;
+        };
+        /**
+         * NoteIn
+         * @description `id` is made by the device, so that asking twice writes it once.
+         */
+        NoteIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Text */
+            text: string;
         };
         /**
          * NotedIn
@@ -3635,6 +3779,13 @@ export interface components {
             order: number[];
             /** Until */
             until: string;
+        };
+        /** PasswordIn */
+        PasswordIn: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
         };
         /** PatternOut */
         PatternOut: {
@@ -4242,6 +4393,18 @@ export interface components {
             last_seq: number;
             /** Receipts */
             receipts: components["schemas"]["Receipt"][];
+        };
+        /** RenameIn */
+        RenameIn: {
+            /** Name */
+            name: string;
+            /** To */
+            to: string;
+        };
+        /** Renamed */
+        Renamed: {
+            /** Merged */
+            merged: boolean;
         };
         /**
          * ResonantPitch
@@ -7645,6 +7808,39 @@ export interface operations {
             };
         };
     };
+    add_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     sheet: {
         parameters: {
             query?: never;
@@ -7742,6 +7938,101 @@ export interface operations {
             };
         };
     };
+    names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamesOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    rename: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: "place" | "owner" | "kit";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Renamed"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_name_away: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                sort: "place" | "owner" | "kit";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     session: {
         parameters: {
             query?: never;
@@ -7812,6 +8103,66 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sign_out_elsewhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EndedOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

@@ -1,7 +1,9 @@
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { useSignOut, type Session } from '../api/session'
+import { SignInSheet } from './SignInSheet'
 import { setTheme, type Theme } from './theme'
 
 interface Props {
@@ -20,27 +22,33 @@ const initials = (name: string): string =>
 export function Person({ session, theme, onHelp }: Props) {
   const navigate = useNavigate()
   const signOut = useSignOut()
+  const [own, setOwn] = useState(false)
   const shown = session.shown_name ?? ''
   return (
-    <MenuTrigger>
-      <Who aria-label={`${initials(shown)}, ${shown}: theme, ways, keys, sign out`}>{initials(shown)}</Who>
-      <Sheet placement="right bottom">
-        <Title>
-          {shown}
-          <small>
-            {session.role}, {session.workshop?.name}
-          </small>
-        </Title>
-        <Menu aria-label="Yours">
-          <MenuItem onAction={() => setTheme(theme === 'stage' ? 'bench' : 'stage')}>
-            {theme === 'stage' ? 'Bench theme (light)' : 'Stage theme (dark)'}
-          </MenuItem>
-          <MenuItem onAction={() => void navigate('/ways')}>Workshop’s ways</MenuItem>
-          <MenuItem onAction={onHelp}>Keys</MenuItem>
-          <MenuItem onAction={() => signOut.mutate()}>Sign out</MenuItem>
-        </Menu>
-      </Sheet>
-    </MenuTrigger>
+    <>
+      <MenuTrigger>
+        <Who aria-label={`${initials(shown)}, ${shown}: theme, ways, keys, sign out`}>{initials(shown)}</Who>
+        <Sheet placement="right bottom">
+          <Title>
+            {shown}
+            <small>
+              {session.role}, {session.workshop?.name}
+            </small>
+          </Title>
+          <Menu aria-label="Yours">
+            <MenuItem onAction={() => setTheme(theme === 'stage' ? 'bench' : 'stage')}>
+              {theme === 'stage' ? 'Bench theme (light)' : 'Stage theme (dark)'}
+            </MenuItem>
+            <MenuItem onAction={() => void navigate('/ways')}>Workshop’s ways</MenuItem>
+            <MenuItem onAction={() => void navigate('/names')}>Places, owners, kits</MenuItem>
+            <MenuItem onAction={() => setOwn(true)}>Your sign-in</MenuItem>
+            <MenuItem onAction={onHelp}>Keys</MenuItem>
+            <MenuItem onAction={() => signOut.mutate()}>Sign out</MenuItem>
+          </Menu>
+        </Sheet>
+      </MenuTrigger>
+      {own ? <SignInSheet onClose={() => setOwn(false)} /> : null}
+    </>
   )
 }
 

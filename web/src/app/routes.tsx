@@ -90,6 +90,10 @@ const pages: RouteObject[] = [
     path: 'shelf/:line',
     lazy: async () => ({ Component: (await import('../tasks/shelf/LinePage')).LinePage }),
   },
+  {
+    path: 'names',
+    lazy: async () => ({ Component: (await import('../tasks/names/NamesPage')).NamesPage }),
+  },
   { path: 'ways', lazy: async () => ({ Component: (await import('../tasks/ways/WaysPage')).WaysPage }) },
 ]
 

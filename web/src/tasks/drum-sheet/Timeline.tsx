@@ -6,6 +6,7 @@ import type { Schemas } from '../../api/client'
 import { shortDate } from '../../domain/dates'
 import { Soft } from '../../ui/Page'
 import { Correction } from './Correction'
+import { WriteNote } from './WriteNote'
 import { RecordParticulars } from './RecordParticulars'
 
 interface Props {
@@ -21,6 +22,7 @@ export function Timeline({ tag, log, inHand, may }: Props) {
   return (
     <div>
       <Title>History</Title>
+      {may ? <WriteNote tag={tag} /> : null}
       {log.length === 0 ? <Soft>Nothing on record yet.</Soft> : null}
       <ol>
         {inHand.map((side) => (
