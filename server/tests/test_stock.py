@@ -369,6 +369,20 @@ class TestSheets:
         there = Api(other.technician).client.get("/api/shelf/sheet.csv")
         assert b"".join(there.streaming_content).decode("utf-8") == text  # type: ignore[arg-type]
 
+    def test_a_long_list_is_taken_with_few_statements(
+        self, api: Api, house: House, django_assert_max_num_queries: Any
+    ) -> None:
+        rows = "".join(f"part,thing {n},,Z{n % 9},{n % 5}\n" for n in range(3000))
+        with django_assert_max_num_queries(60):
+            _, seen = upload(house, "", f"sort,line,size,place,count\n{rows}part,thing 7,,loft,4\n")
+        assert (seen["good"], seen["new"], seen["bad"]) == (3001, 3001, 0)
+        item = StockItem.objects.get(name="thing 7")
+        assert (item.count, [heap.count for heap in item.heaps.all()]) == (2 + 4, [4])
+        assert item.movements.aggregate(all=Sum("delta"))["all"] == item.count
+        _, again = upload(house, "", f"sort,line,size,place,count\n{rows}part,thing 7,,loft,5\n")
+        assert (again["same"], again["changed"]) == (3000, 1)
+        assert StockItem.objects.get(name="thing 7").count == 7
+
     def test_what_is_no_sheet_is_refused_and_a_viewer_sends_none(self, house: House) -> None:
         assert upload(house, "", "a,b\n1,2\n")[1]["code"] == "bad_sheet"
         assert upload(house, "", self.ROWS, house.viewer)[0] == 403

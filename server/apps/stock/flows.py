@@ -26,7 +26,7 @@ from drumwork.errors import DrumworkError
 from drumwork.quantities import Length, parse_length
 from drumwork.shelf import LENGTHS, Sort, Why, arrivals_for
 
-__all__ = ["begin_line", "change_line", "count_place", "end_going_back", "find_line", "know_code", "made_line", "put_apart", "take_promises", "take_up"]  # fmt: skip
+__all__ = ["begin_line", "change_line", "count_place", "end_going_back", "find_line", "know_code", "made_line", "new_line", "put_apart", "same_size", "take_promises", "take_up"]  # fmt: skip
 
 SAME_LENGTH_M: Final = 0.0004
 """Rods are told apart by the millimetre."""
@@ -65,6 +65,15 @@ def find_line(sort: Sort, name: str, size: Length | None, used: bool) -> StockIt
     return rows.filter(length_m__range=(size.metres - SAME_LENGTH_M, size.metres + SAME_LENGTH_M)).first()
 
 
+def same_size(item: StockItem, size: Length | None) -> bool:
+    """Whether a line is of this size; nominal diameters are the same within three millimetres, rods are told apart by the millimetre."""
+    there = item.diameter_m if Sort(item.sort).fits_a_diameter else item.length_m
+    if there is None or size is None:
+        return there is None and size is None
+    within = SAME_SIZE_M if Sort(item.sort).fits_a_diameter else SAME_LENGTH_M
+    return abs(there - size.metres) <= within
+
+
 def _head_line(name: str, facts: dict[str, Any] | None, member: Membership) -> HeadLine:
     if found := HeadLine.objects.filter(name__iexact=name).first():
         return found
@@ -87,6 +96,21 @@ def made_line(
     sort: Sort, name: str, size: Length | None, used: bool, facts: dict[str, Any] | None, member: Membership
 ) -> StockItem:
     """A new line with nothing there yet."""
+    item = new_line(sort, name, size, used, facts, member)
+    item.save()
+    return item
+
+
+def new_line(
+    sort: Sort, name: str, size: Length | None, used: bool, facts: dict[str, Any] | None, member: Membership
+) -> StockItem:
+    """A new line, not stored yet; what its heads or wires are made of is.
+
+    Raises
+    ------
+    Refused
+        for a head or set of wires nobody described yet.
+    """
     item = StockItem(workshop=member.workshop, sort=sort.value, used=used)
     if sort is Sort.HEAD:
         item.line = _head_line(name, facts, member)
@@ -96,7 +120,6 @@ def made_line(
         item.name = name
     if size is not None:
         setattr(item, "diameter_m" if sort.fits_a_diameter else "length_m", size.metres)
-    item.save()
     return item
 
 

@@ -4,25 +4,29 @@ from __future__ import annotations
 
 import csv
 import uuid
+from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any, BinaryIO, Final
 
 from django.db import transaction
+from django.utils import timezone
 
 from apps.heads.models import StockItem
-from apps.stock.flows import find_line, made_line
+from apps.stock.flows import new_line, same_size
+from apps.stock.models import Heap, Movement
 from apps.stock.moving import Act, heaps_of, move
 from apps.stock.schemas import SheetBad, SheetSeen
 from apps.stock.wording import called, order_of, size_of
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
-from drumwork.shelf import COLUMNS, BadRow, SheetRow, Why, harmless, read_sheet
+from drumwork.shelf import COLUMNS, BadRow, SheetRow, Sort, Why, harmless, read_sheet
 
 __all__ = ["MOST_ROWS", "take_sheet", "written_rows"]
 
 MOST_ROWS: Final = 50_000
 _SHOWN: Final = 40
+FROM: Final = "from a sheet"
 _TOLD: Final = 500
 
 
@@ -85,16 +89,37 @@ class _Tally:
         if len(self.problems) < _TOLD:
             self.problems.append(SheetBad(line=row.number, because=row.because, shown=row.shown))
 
+    def tell_new(self, named: str, row: SheetRow) -> None:
+        self.good += 1
+        self.new += 1
+        self.show(f"{named}: a new line, {row.count} there")
+
     def show(self, words: str) -> None:
         if len(self.shown) < _SHOWN:
             self.shown.append(words)
 
 
+Key = tuple[Sort, str, bool]
+"""What lines are looked up by: sort, name in small letters, used or not; then by size."""
+
+
+@dataclass
+class _Fresh:
+    """A line the file begins, and what the file says lies of it; stored with all others at the end."""
+
+    item: StockItem
+    heaps: list[tuple[str, str, int]] = field(default_factory=list)
+
+
 class _Taking:
-    """Rows of one file, taken one after the other."""
+    """Rows of one file, taken one after the other. The whole shelf is read once; lines the file begins are written together."""
 
     def __init__(self, member: Membership) -> None:
         self.member, self.unit, self.tally = member, member.workshop.length_unit, _Tally()
+        self.known: dict[Key, list[StockItem]] = defaultdict(list)
+        self.fresh: dict[int, _Fresh] = {}
+        for item in StockItem.objects.select_related("line", "wires").prefetch_related("heaps"):
+            self.known[Sort(item.sort), item.named.lower(), item.used].append(item)
 
     def row(self, row: SheetRow) -> None:
         key = (row.sort, row.line.lower(), row.size, row.used, row.place, row.batch)
@@ -102,37 +127,76 @@ class _Taking:
             self.tally.refuse(BadRow(row.number, f"The same line, place and batch as row {first}.", row.line))
             return
         try:
-            with transaction.atomic():
-                self._take(row)
+            self._take(row)
         except Refused as error:
             self.tally.refuse(BadRow(row.number, error.message, row.line))
 
+    def _find(self, row: SheetRow) -> StockItem | None:
+        return next(
+            (each for each in self.known[row.sort, row.line.lower(), row.used] if same_size(each, row.size)), None
+        )
+
     def _take(self, row: SheetRow) -> None:
-        item = find_line(row.sort, row.line, row.size, row.used)
-        begun = item is None
+        item = self._find(row)
         if item is None:
-            facts = dict(row.facts) if row.facts else None
-            item = made_line(row.sort, row.line, row.size, row.used, facts, self.member)
-            item.shelf = row.place
-        if row.minimum is not None:
-            item.minimum = row.minimum
-        item.note = row.note or item.note
-        item.save(update_fields=["minimum", "note", "shelf"])
+            item = self._begin(row)
+            self.tally.tell_new(called(item, self.unit), row)
+        elif id(item) in self.fresh:
+            self._more(item, row)
+            self.tally.tell_new(called(item, self.unit), row)
+        else:
+            self._change(item, row)
+
+    def _begin(self, row: SheetRow) -> StockItem:
+        facts = dict(row.facts) if row.facts else None
+        item = new_line(row.sort, row.line, row.size, row.used, facts, self.member)
+        item.shelf, item.minimum, item.note = row.place, row.minimum or 0, row.note
+        self.known[row.sort, row.line.lower(), row.used].append(item)
+        self.fresh[id(item)] = _Fresh(item)
+        self._more(item, row)
+        return item
+
+    def _more(self, item: StockItem, row: SheetRow) -> None:
+        """One more heap of a line this file begins."""
+        place = "" if row.place == item.shelf else row.place
+        item.count += row.count
+        self.fresh[id(item)].heaps.append((place, row.batch, row.count))
+
+    def _change(self, item: StockItem, row: SheetRow) -> None:
+        """What the row says of a line that was there."""
+        minimum = item.minimum if row.minimum is None else row.minimum
+        if (minimum, row.note or item.note) != (item.minimum, item.note):
+            item.minimum, item.note = minimum, row.note or item.note
+            item.save(update_fields=["minimum", "note"])
         place = "" if row.place == item.shelf else row.place
         was = heaps_of(item).get((place, row.batch), 0)
-        if begun or was != row.count:
-            move(item.pk, Act(uuid.uuid4(), Why.COUNTED, row.count, row.place, row.batch, "from a sheet"), self.member)
-        self._tell(row, item, begun, was)
+        self.tally.good += 1
+        if was == row.count:
+            return
+        act = Act(uuid.uuid4(), Why.COUNTED, row.count, row.place, row.batch, FROM)
+        moved = move(item.pk, act, self.member)
+        item.count = moved.count
+        item._prefetched_objects_cache = {"heaps": list(Heap.objects.filter(stock_item=item))}  # type: ignore[attr-defined]
+        self.tally.changed += 1
+        self.tally.show(f"{called(item, self.unit)}{f', {row.place}' if row.place else ''}: {was} → {row.count}")
 
-    def _tell(self, row: SheetRow, item: StockItem, begun: bool, was: int) -> None:
-        tally, named = self.tally, called(item, self.unit)
-        tally.good += 1
-        if begun:
-            tally.new += 1
-            tally.show(f"{named}: a new line, {row.count} there")
-        elif was != row.count:
-            tally.changed += 1
-            tally.show(f"{named}{f', {row.place}' if row.place else ''}: {was} → {row.count}")
+    def finish(self) -> None:
+        """Write the lines the file begins, with what came of each."""
+        fresh, now = list(self.fresh.values()), timezone.now()
+        StockItem.objects.bulk_create([each.item for each in fresh], batch_size=1000)
+        moves, heaps = list[Movement](), list[Heap]()
+        for each in fresh:
+            after = 0
+            for place, batch, count in each.heaps:
+                after += count
+                where = {"workshop": self.member.workshop, "stock_item": each.item, "place": place, "batch": batch}
+                moves.append(
+                    Movement(**where, act=uuid.uuid4(), why=Why.COUNTED.value, delta=count, after=after, words=FROM, by_name=self.member.shown_name, at=now)
+                )  # fmt: skip
+                if (place, batch) != ("", "") and count:
+                    heaps.append(Heap(**where, count=count))
+        Movement.objects.bulk_create(moves, batch_size=1000)
+        Heap.objects.bulk_create(heaps, batch_size=1000)
 
 
 class _NotKept(Exception):
@@ -158,6 +222,7 @@ def take_sheet(file: BinaryIO, keep: bool, member: Membership) -> SheetSeen:
                 taking.tally.refuse(row) if isinstance(row, BadRow) else taking.row(row)
             if not keep:
                 raise _NotKept
+            taking.finish()
     except _NotKept:
         pass
     tally = taking.tally
