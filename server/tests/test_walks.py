@@ -352,3 +352,14 @@ def test_what_somebody_else_put_right_meanwhile_stays_so(walker: Walker, house: 
     assert walker.api("POST", f"/bench/findings/{known['row']}/put-right")[0] == 204
     again.do("WR-001", {"kind": "taken_back", "event": still})
     assert on_record(house) == {"rattle": (2, False)}
+
+
+def test_turning_it_over_for_tonight_is_work_that_can_be_started(walker: Walker, house: House) -> None:
+    """A cratered resonant head under a good batter, N6 (common practice, no source)."""
+    walker.do("WR-001", seen("dents", 3, side="resonant"), {"kind": "goes_out", "out": True}, LOOKED)
+    (verdict,) = walker.look()["verdicts"]
+    assert verdict["turn_over"]
+    (tonight,) = [work for work in verdict["works"] if work["tonight"]]
+    assert tonight["new_heads"] == []
+    status, bench = walker.api("POST", "/bench/jobs", start_body(house.drum, tonight["work"], tonight["part"]))
+    assert (status, bench["title"]) == (201, "Turn it over for tonight")

@@ -133,6 +133,6 @@ def works_for(drum: Drum, verdicts: Mapping[str, Verdict], facts: DrumFacts) -> 
 
 def turn_over_for(found: Decision, facts: DrumFacts) -> ProposedWork | None:
     """For tonight, where the decision says so."""
-    if not found.turn_over or not _suits("turn-over", Part.DRUM, facts):
+    if not found.turn_over or not _suits("turn-over", Part.HEADS, facts):
         return None
-    return ProposedWork("turn-over", Part.DRUM, ("resonant",), Verdict.REPLACE_NOW, tonight=True)
+    return ProposedWork("turn-over", Part.HEADS, ("resonant",), Verdict.REPLACE_NOW, tonight=True)
