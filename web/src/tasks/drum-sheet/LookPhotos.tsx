@@ -1,8 +1,9 @@
-import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
 import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
+import { useTaken } from '../../api/photos'
 import { shortDate } from '../../domain/dates'
 import { Plain } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
@@ -17,6 +18,10 @@ const wordsOf = (photo: Photo): string => `${photo.by_name}, ${shortDate(new Dat
 export function LookPhotos({ tag }: { tag: string }) {
   const [open, setOpen] = useState<Photo | null>(null)
   const [all, setAll] = useState(false)
+  const queries = useQueryClient()
+  // One that was on this device and is there no more has been sent.
+  const waiting = useTaken().filter((photo) => photo.tag === tag && !photo.job).length
+  useEffect(() => void queries.invalidateQueries({ queryKey: keys.photosOf(tag) }), [waiting, queries, tag])
   const photos = useQuery({
     queryKey: keys.photosOf(tag),
     queryFn: () => unwrap(api.GET('/api/photos/drum/{tag}', { params: { path: { tag } } })),
