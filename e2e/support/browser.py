@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import shutil
 import subprocess
 import tempfile
@@ -49,6 +50,10 @@ COMES = """
 const control = arguments[0];
 control.came = false;
 control.addEventListener('pointerdown', () => { control.came = true; }, {capture: true, once: true});
+"""
+IN_HAND = """
+const e = document.activeElement
+return e === document.body ? '' : e.getAttribute('aria-label') || e.labels?.[0]?.innerText || e.innerText || ''
 """
 CONTROLS = "button, a, [role=menuitem], label, [role=radio]"
 SIGNED_IN: dict[tuple[str, str], list[dict[str, Any]]] = {}  # cookies by address and name
@@ -213,6 +218,14 @@ class Browser:
 
     def keys(self, *keys: str) -> None:
         self.driver.switch_to.active_element.send_keys(*keys)
+
+    def tab_to(self, words: str, most: int = 120, back: bool = False) -> None:
+        """By the keyboard alone: on to the control whose words or label begin so (a pattern)."""
+        for _ in range(most):
+            if re.match(words, str(self.script(IN_HAND)).strip()):
+                return
+            self.keys(Keys.SHIFT + Keys.TAB if back else Keys.TAB)
+        raise AssertionError(f"“{words}” was not reached in {most} steps. The page says: {self.text()[:1500]}")
 
     def text(self) -> str:
         return str(self.script(f"{SEEN} return words(document.body)"))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from typing import Any
 from urllib.parse import urlencode
 
@@ -11,6 +12,7 @@ from house import INCH, Api, House, make_drum
 
 from apps.heads import lives
 from apps.heads.models import Fitting, HeadLine, StockItem, WireLine
+from apps.heads.promises import promise
 
 
 def stocked(house: House, name: str, count: int = 1, **facts: Any) -> StockItem:
@@ -106,6 +108,15 @@ class TestWires:
         self.set_of(house, 14, "16 strands, strap", strands=16, tie="strap")
         found = api("GET", f"/heads/choose-wires/{drum.tag}?clamps=cord")[1]
         assert "16 strands, strap, 14 in" in found["excluded"][0]["words"]
+
+    def test_a_set_promised_to_this_drum_is_free_for_it_and_for_no_other(self, api: Api, house: House) -> None:
+        drum, other = self.snare(house), make_drum(house.workshop, "WR-022", name="Pintail", kind="snare", diameter_m=14 * INCH, snare_bed=True)  # fmt: skip
+        promise(self.set_of(house, 14).pk, drum, uuid.uuid4(), "wires", house.technician)
+        free = [
+            [line["free"] for each in api("GET", f"/heads/choose-wires/{tag}")[1]["answers"] for line in each["lines"]]
+            for tag in (drum.tag, other.tag)
+        ]
+        assert free == [[1], [0]]
 
     def test_a_tom_has_no_wires_and_no_beater(self, api: Api, house: House) -> None:
         assert api("GET", f"/heads/choose-wires/{house.drum.tag}")[0] == 422

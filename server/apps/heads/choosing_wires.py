@@ -10,7 +10,7 @@ from pydantic import Field
 
 from apps.accounts.auth import Request
 from apps.heads.choosing import Need, NotThis, Use, Word, spec_of
-from apps.heads.models import HeadLine, StockItem, WireLine
+from apps.heads.models import HeadLine, Promise, StockItem, WireLine
 from apps.heads.wires import WIRES, on_a_drum
 from apps.register.lookup import drum_by_tag
 from apps.register.models import Drum
@@ -93,7 +93,8 @@ def _spec(line: WireLine, diameter_m: float | None = None) -> WireSpec:
     return WireSpec(line.strands, line.made, line.tie, Length(diameter_m).inches if diameter_m else None)
 
 
-def _on_the_shelf(unit: str) -> list[tuple[WireSpec, WiresLine]]:
+def _on_the_shelf(drum: Drum, unit: str) -> list[tuple[WireSpec, WiresLine]]:
+    mine = set(Promise.objects.filter(drum=drum, side=WIRES).values_list("stock_item_id", flat=True))
     rows = StockItem.objects.filter(sort=Sort.WIRES, used=False).select_related("wires").annotate(promised=Count("promises"))  # fmt: skip
     return [
         (
@@ -102,7 +103,7 @@ def _on_the_shelf(unit: str) -> list[tuple[WireSpec, WiresLine]]:
                 stock_item=row.pk,
                 wires=row.named,
                 size=f"{length_words(row.width_m, unit)} {unit}",
-                free=max(0, row.count - row.promised),
+                free=max(0, row.count - row.promised) + (row.pk in mine),
                 shelf=row.shelf,
             ),
         )
@@ -144,7 +145,7 @@ def choose_wires_for(request: Request, tag: str, body: Query[WiresIn]) -> WiresC
     asked = WiresWanted(
         DrumKind(drum.kind), Length(drum.diameter_m).inches, body.use, tuple(body.sound), tuple(body.needs), tuple(body.clamps)
     )  # fmt: skip
-    shelf = _on_the_shelf(request.member.workshop.length_unit)
+    shelf = _on_the_shelf(drum, request.member.workshop.length_unit)
     judged = [(line, judge_wires(asked, spec), spec) for spec, line in shelf]
     fits = [(spec, line) for line, found, spec in judged if isinstance(found, WireAnswer)]
     found = choose_wires(asked, WIRE_SPECS)

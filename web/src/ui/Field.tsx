@@ -16,10 +16,23 @@ interface Props {
   list?: string
   rows?: number
   inputRef?: Ref<HTMLInputElement>
+  /** What it holds is a proposal: it is in hand at once, and typing replaces it. */
+  proposed?: boolean
 }
 
 /** A labelled line to write on. An error stands under it and says what to do. */
-export function Field({ label, value, onChange, error, hint, required, rows, inputRef, ...input }: Props) {
+export function Field({
+  label,
+  value,
+  onChange,
+  error,
+  hint,
+  required,
+  rows,
+  inputRef,
+  proposed,
+  ...input
+}: Props) {
   return (
     <Wrap
       value={value}
@@ -30,7 +43,16 @@ export function Field({ label, value, onChange, error, hint, required, rows, inp
       name={input.name ?? ''}
     >
       <Label>{label}</Label>
-      {rows ? <Lines rows={rows} /> : <Line ref={inputRef} {...input} />}
+      {rows ? (
+        <Lines rows={rows} />
+      ) : (
+        <Line
+          ref={inputRef}
+          {...input}
+          autoFocus={proposed ?? false}
+          {...(proposed ? { onFocus: (event) => event.currentTarget.select() } : {})}
+        />
+      )}
       {hint && !error ? <Hint slot="description">{hint}</Hint> : null}
       <Problem>{error}</Problem>
     </Wrap>

@@ -2,7 +2,7 @@
 
 >>> when = IsKind(DrumKind.SNARE) & Way("stretch", "palm") | Found("edge-chipped", 2)
 >>> when.words()
-'(snare and stretch palm) or edge-chipped found, plain or worse'
+'(snare and stretch palm) or edge chipped (plain or worse)'
 
 A plan is made by *settling* its conditions against drum and ways: what is left speaks of findings only, is kept with the job, and is asked
 again whenever something is found.
@@ -10,6 +10,7 @@ again whenever something is found.
 
 from __future__ import annotations
 
+import re
 from abc import ABC, abstractmethod
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
@@ -17,7 +18,7 @@ from typing import Any, Protocol
 
 from drumwork.drums import DrumKind, Side, Traits, traits_of
 from drumwork.errors import BadEvent
-from drumwork.findings import Place
+from drumwork.findings import FINDINGS, Place
 from drumwork.rods.layout import RodLayout
 
 __all__ = [
@@ -178,6 +179,9 @@ class Way(_AboutDrum):
         return f"{self.name.replace('_', ' ')} {self.value}"
 
 
+_ELSEWHERE = {"other": " on the other head", "wires": " (the wires)"}
+
+
 @dataclass(frozen=True)
 class Found(Condition):
     """This was found, at least so bad, and stands (a finding put right still counts: its step was done for it)."""
@@ -192,7 +196,11 @@ class Found(Condition):
         return any(each.finding == self.finding and each.degree >= self.degree for each in found)
 
     def words(self) -> str:
-        return f"{self.finding} found" + ("", "", ", plain or worse", ", bad")[self.degree]
+        of, _, name = self.finding.rpartition(":")
+        what, _, where = name.partition("@")
+        said = re.split(r"[;(]", FINDINGS[what].words)[0].strip() if what in FINDINGS else what.replace("-", " ")
+        at = (f" at the {where}" if where else "") + _ELSEWHERE.get(of, "")
+        return said + at + ("", "", " (plain or worse)", " (bad)")[self.degree]
 
 
 @dataclass(frozen=True, slots=True)
@@ -233,6 +241,12 @@ class Chose(Condition):
         return f"{self.question} {self.value} chosen"
 
 
+def _apart(part: Condition, *joined: str) -> str:
+    """The words of a part, in brackets where its own joining words could be read with those around it."""
+    words = part.words()
+    return f"({words})" if any(each in words for each in joined) else words
+
+
 @dataclass(frozen=True)
 class All(Condition):
     of: tuple[Condition, ...]
@@ -248,7 +262,7 @@ class All(Condition):
         return all(each.holds(things) for each in self.of)
 
     def words(self) -> str:
-        return f"({' and '.join(each.words() for each in self.of)})"
+        return " and ".join(_apart(each, " or ") for each in self.of)
 
     def leaves(self) -> tuple[Condition, ...]:
         return tuple(leaf for each in self.of for leaf in each.leaves())
@@ -269,7 +283,7 @@ class Any_(Condition):  # noqa: N801  `Any` is taken by typing
         return any(each.holds(things) for each in self.of)
 
     def words(self) -> str:
-        return " or ".join(each.words() for each in self.of)
+        return " or ".join(_apart(each, " and ") for each in self.of)
 
     def leaves(self) -> tuple[Condition, ...]:
         return tuple(leaf for each in self.of for leaf in each.leaves())
@@ -287,7 +301,7 @@ class Not(Condition):
         return not self.of.holds(found)
 
     def words(self) -> str:
-        return f"not {self.of.words()}"
+        return f"not {_apart(self.of, ' or ', ' and ')}"
 
     def leaves(self) -> tuple[Condition, ...]:
         return self.of.leaves()

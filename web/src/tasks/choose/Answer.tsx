@@ -116,6 +116,14 @@ export const Not = styled.details`
     font: 600 16px var(--slab);
     cursor: pointer;
   }
+  summary::after {
+    content: '+';
+    margin-left: 10px;
+    font: 500 18px var(--mono);
+  }
+  &[open] summary::after {
+    content: '−';
+  }
   li {
     padding: 6px 0;
     border-top: 1px solid var(--rule);
@@ -131,6 +139,9 @@ export const Lines = styled.ul`
     min-height: 56px;
     border-top: 1px solid var(--rule);
     border-bottom: 1px solid var(--rule);
+  }
+  li > button {
+    white-space: nowrap;
   }
   li span span {
     display: block;

@@ -69,9 +69,11 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
             : { out: 'out', repair: 'in repair', retired: 'retired' }[sheet.state]}
           {sheet.kits.length ? <Soft>, {sheet.kits.join(', ')}</Soft> : null}
         </span>
-        {rods ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/sound`)}>Sound</Edit> : null}
-        <Edit onPress={() => void window.open(serviceCard(sheet.tag), '_blank', 'noopener')}>Card</Edit>
-        {may ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/edit`)}>Edit</Edit> : null}
+        <Deeds>
+          {rods ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/sound`)}>Sound</Edit> : null}
+          <Edit onPress={() => void window.open(serviceCard(sheet.tag), '_blank', 'noopener')}>Card</Edit>
+          {may ? <Edit onPress={() => void navigate(`/drums/${sheet.tag}/edit`)}>Edit</Edit> : null}
+        </Deeds>
       </Head>
       <Columns>
         <section aria-label="How it stands">
@@ -129,6 +131,10 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
 
 const Stands = styled(Quiet)`
   margin-left: 2px;
+`
+const Deeds = styled.span`
+  display: flex;
+  gap: 10px;
 `
 const Edit = styled(Plain)`
   min-height: 44px;

@@ -69,4 +69,7 @@ const List = styled.section`
     border-top: 1px solid var(--rule);
     font-size: 15px;
   }
+  li > button {
+    white-space: nowrap;
+  }
 `

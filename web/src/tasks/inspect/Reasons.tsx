@@ -10,7 +10,7 @@ export function Reasons({ verdict }: { verdict: Verdict }) {
     <Why>
       {verdict.because.map((each) => (
         <li key={each.rule}>
-          {each.words} <Soft>{[each.rule, ...each.cites].join(', ')}</Soft>
+          {each.words} <Soft>Rule {each.rule}.</Soft>
         </li>
       ))}
       {verdict.would_change.map((each) => (

@@ -47,8 +47,10 @@ function Rules({ title, rules }: { title: string; rules: Schemas['RuleOut'][] })
           <li key={rule.id}>
             <b>{rule.verdict_words}</b>
             <p>
-              {rule.words} <Soft>{[rule.id, ...rule.cites].join(', ')}</Soft>
-              <Soft as="span"> When: {rule.when}.</Soft>
+              {rule.words}{' '}
+              <Soft>
+                When: {rule.when}. Rule {rule.id}.
+              </Soft>
             </p>
             {rule.overruled ? (
               <em>

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
+import styled from 'styled-components'
 import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
@@ -17,12 +18,14 @@ export function WalksPage() {
       <Head>
         <h1>Inspect</h1>
         <Soft>Look, tick, and know what each drum needs.</Soft>
-        <Link to="/inspect/lives" data-end>
-          <u>How long heads last</u>
-        </Link>
-        <Link to="/inspect/rules">
-          <u>The rules</u>
-        </Link>
+        <Beside data-end>
+          <Link to="/inspect/lives">
+            <u>How long heads last</u>
+          </Link>
+          <Link to="/inspect/rules">
+            <u>The rules</u>
+          </Link>
+        </Beside>
       </Head>
       {mayChange(session.data) ? <BeginWalk /> : null}
       {walks.error ? <Problem>{walks.error.message}</Problem> : null}
@@ -36,3 +39,8 @@ export function WalksPage() {
     </Page>
   )
 }
+
+const Beside = styled.nav`
+  display: flex;
+  gap: 22px;
+`

@@ -126,6 +126,7 @@ const List = styled.ul`
     color: var(--red);
   }
   strong {
+    text-wrap: balance;
     display: block;
     font: 600 18px var(--slab);
   }

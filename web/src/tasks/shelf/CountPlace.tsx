@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { newId } from '../../domain/ids'
@@ -70,10 +70,12 @@ export function CountPlace({ place, pointed, onDone, onClose }: Props) {
               {line.count} ✓
             </Plain>
             <input
+              data-stop
               inputMode="numeric"
               aria-label={`${line.called}: how many are there`}
               value={said[keyOf(line)] ?? ''}
               onChange={(event) => set(line, event.target.value)}
+              onKeyDown={onwards}
             />
           </li>
         ))}
@@ -81,7 +83,7 @@ export function CountPlace({ place, pointed, onDone, onClose }: Props) {
       {count.error ? <Problem>{count.error.message} What you counted stays on this device.</Problem> : null}
       <Foot>
         <Plain onPress={onClose}>Places</Plain>
-        <Main isDisabled={!lines.length || count.isPending} onPress={() => count.mutate(lines)}>
+        <Main data-stop isDisabled={!lines.length || count.isPending} onPress={() => count.mutate(lines)}>
           {lines.length === place.lines.length
             ? 'All counted'
             : `${lines.length} of ${place.lines.length} counted`}
@@ -89,6 +91,14 @@ export function CountPlace({ place, pointed, onDone, onClose }: Props) {
       </Foot>
     </>
   )
+}
+
+/** Enter goes on: to the next count, and from the last to the press that keeps them, which it does not press yet. */
+function onwards(event: KeyboardEvent<HTMLInputElement>): void {
+  if (event.key !== 'Enter') return
+  event.preventDefault()
+  const stops = [...document.querySelectorAll<HTMLElement>('[data-stop]')]
+  stops[stops.indexOf(event.currentTarget) + 1]?.focus()
 }
 
 function Counted({ found, onClose }: { found: Schemas['CountOut']; onClose: () => void }) {

@@ -102,7 +102,13 @@ export function MoveSheet({ line, deed, onClose }: { line: Line; deed: Deed; onC
           if (ready) act.mutate({ asked: said })
         }}
       >
-        <Field label={about.number} value={said.number} onChange={set('number')} inputMode="numeric" />
+        <Field
+          label={about.number}
+          value={said.number}
+          onChange={set('number')}
+          inputMode="numeric"
+          proposed
+        />
         {deed === 'back' ? (
           <Choice
             label="What is wrong"
