@@ -10,6 +10,7 @@ from ninja.openapi.schema import OpenAPISchema
 from apps.accounts.api import router as accounts
 from apps.accounts.auth import member
 from apps.bench.api import router as bench
+from apps.demo.api import router as demo
 from apps.drums.api import router as register
 from apps.heads.api import router as heads
 from apps.heads.choosing import router as choosing
@@ -19,6 +20,7 @@ from apps.heads.shelf import router as shelf
 from apps.hearing.api import router as hearing
 from apps.inspecting.api import router as inspecting
 from apps.paper.api import router as paper
+from apps.people.api import router as people
 from apps.photos.api import router as photos
 from apps.planned.api import router as planned
 from apps.sound.api import router as sound
@@ -48,6 +50,8 @@ api = _API(title="Red Tally", version="1", auth=member, docs_url=None, openapi_u
 errors.install(api)
 api.add_router("/session", accounts)
 api.add_router("/workshop", workshops)
+api.add_router("/people", people)
+api.add_router("/demo", demo)
 api.add_router("/today", today)
 api.add_router("/register", register)
 api.add_router("/heads", heads)

@@ -10,9 +10,10 @@ from django.http import HttpRequest
 from ninja.security import APIKeyCookie
 
 from apps.accounts.signed_in import enter_workshop_of
+from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 
-__all__ = ["Request", "member", "technician"]
+__all__ = ["Request", "member", "owner", "technician"]
 
 
 class Request(HttpRequest):
@@ -44,5 +45,16 @@ class _Technician(_Member):
         return found
 
 
+class _Owner(_Member):
+    """An owner: people, and what concerns the whole workshop."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Membership | None:
+        found = super().authenticate(request, key)
+        if found is not None and found.role != Membership.Role.OWNER:
+            raise Refused("owners_only", "Only an owner of the workshop does this. Ask one.", 403)
+        return found
+
+
 member = _Member()
 technician = _Technician()
+owner = _Owner()

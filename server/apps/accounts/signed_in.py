@@ -3,17 +3,23 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Sequence
 from copy import copy
 from typing import NamedTuple
 
+from django.conf import settings
 from django.contrib.auth import get_user, get_user_model
+from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.db import connection
 from django.http import HttpRequest
 
 from apps.workshops.models import Membership, Workshop
 
-__all__ = ["enter_workshop_of"]
+__all__ = ["MEMBER", "enter_workshop_of", "member_of", "memberships_of"]
+
+MEMBER = "member"
+"""In a session: which of a person's memberships is the one at work."""
 
 _MOST_KNOWN = 500
 
@@ -25,7 +31,7 @@ _ENTER = f"""
     from {Session._meta.db_table} s, {get_user_model()._meta.db_table} u
     join {Membership._meta.db_table} m on m.user_id = u.id
     join {Workshop._meta.db_table} w on w.id = m.workshop_id
-    where s.session_key = %s and s.expire_date > now() and m.id = %s
+    where s.session_key = %s and s.expire_date > now() and m.id = %s and (not w.demo or %s)
 """
 
 
@@ -39,7 +45,7 @@ _KNOWN: OrderedDict[str, _Known] = OrderedDict()
 
 def _enter(session_key: str, member_id: int) -> tuple[str, ...] | None:
     with connection.cursor() as cursor:
-        cursor.execute(_ENTER, [session_key, member_id])
+        cursor.execute(_ENTER, [session_key, member_id, settings.DEMO])
         row = cursor.fetchone()
     return row[:4] if row else None
 
@@ -58,9 +64,20 @@ def _known(session_key: str) -> Membership | None:
     return member
 
 
+def memberships_of(user: User) -> list[Membership]:
+    """Where somebody works, in the order they came; the demo only while it is on."""
+    rows = Membership.objects.select_related("workshop", "user").filter(user=user).order_by("pk")
+    return [each for each in rows if settings.DEMO or not each.workshop.demo]
+
+
+def member_of(memberships: Sequence[Membership], wanted: object) -> Membership | None:
+    """The one at work: the one chosen, or the first."""
+    return next((each for each in memberships if each.pk == wanted), memberships[0] if memberships else None)
+
+
 def _read(request: HttpRequest) -> Membership | None:
     user = get_user(request)
-    return getattr(user, "membership", None) if user.is_authenticated else None
+    return member_of(memberships_of(user), request.session.get(MEMBER)) if isinstance(user, User) else None
 
 
 def _read_and_remember(request: HttpRequest, session_key: str) -> Membership | None:

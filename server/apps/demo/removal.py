@@ -13,14 +13,14 @@ from apps.photos.models import Photo
 from apps.planned.models import PlannedJob
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.stock.models import BareNote, GoesBack, Heap, Loan, Movement, ShelfCode
-from apps.workshops.models import Workshop
+from apps.workshops.models import Membership, Workshop
 from apps.workshops.scope import enter_workshop
 
 __all__ = ["remove_workshop"]
 
 
 def remove_workshop(workshop: Workshop) -> None:
-    """Delete every row of a workshop and the accounts of its members."""
+    """Delete every row of a workshop, and the accounts of those who work nowhere else."""
     enter_workshop(workshop.pk)
     for model in (
         Photo,
@@ -57,5 +57,7 @@ def remove_workshop(workshop: Workshop) -> None:
         Owner,
     ):
         model.objects.filter(workshop=workshop).delete()
-    User.objects.filter(membership__workshop=workshop).delete()
+    User.objects.filter(memberships__workshop=workshop).exclude(
+        memberships__in=Membership.objects.exclude(workshop=workshop)
+    ).delete()
     workshop.delete()

@@ -43,6 +43,8 @@ class Workshop(models.Model):
     turned_visits = models.PositiveSmallIntegerField(default=3)
     even_spread_hz = models.FloatField(default=2.0)
     copy_days = models.PositiveSmallIntegerField(default=7)
+    demo = models.BooleanField(default=False, db_default=False)
+    """Invented, and gone again when nobody wants it; nobody signs in to it while the demo is off."""
 
     class Meta:
         constraints = [
@@ -65,22 +67,24 @@ class Workshop(models.Model):
 
 
 class Membership(models.Model):
-    """A person's role in a workshop."""
+    """A person's role in a workshop. One person may work in several."""
 
     class Role(models.TextChoices):
         OWNER = "owner"
         TECHNICIAN = "technician"
         VIEWER = "viewer"
 
-    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="membership")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="memberships")
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=12, choices=Role.choices)
     shown_name = models.CharField(max_length=60)
     keeps_sound = models.BooleanField(default=False)
+    joined_at = models.DateTimeField(auto_now_add=True, null=True)
 
     class Meta:
         constraints = [
-            models.CheckConstraint(condition=Q(role__in=["owner", "technician", "viewer"]), name="membership_role")
+            models.UniqueConstraint(fields=["user", "workshop"], name="membership_once"),
+            models.CheckConstraint(condition=Q(role__in=["owner", "technician", "viewer"]), name="membership_role"),
         ]
 
     @property

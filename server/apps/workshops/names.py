@@ -10,7 +10,7 @@ from django.utils.text import slugify
 from apps.workshops.errors import Refused
 from apps.workshops.models import Workshop
 
-__all__ = ["make_workshop"]
+__all__ = ["make_workshop", "rename_workshop"]
 
 LONGEST: Final = 120
 
@@ -23,15 +23,27 @@ def make_workshop(name: str, **ways: object) -> Workshop:
     Refused
         an empty, overlong or taken name.
     """
+    name = _fit_name(name)
+    return Workshop.objects.create(name=name, slug=_free_slug(name), **ways)
+
+
+def rename_workshop(workshop: Workshop, name: str) -> None:
+    """Another name, refused as a new workshop’s is; what it is called in addresses stays."""
+    workshop.name = _fit_name(name, workshop)
+    workshop.save(update_fields=["name"])
+
+
+def _fit_name(name: str, of: Workshop | None = None) -> str:
     name = " ".join(unicodedata.normalize("NFC", name).split())
     if not name or not any(each.isalnum() for each in name):
         raise Refused("no_name", "Give the workshop a name with at least one letter or figure.", 422)
     if len(name) > LONGEST:
         raise Refused("name_too_long", f"A workshop’s name has up to {LONGEST} characters.", 422)
     same = _alike(name)
-    if any(_alike(each) == same for each in Workshop.objects.values_list("name", flat=True)):
+    others = Workshop.objects.exclude(pk=of.pk) if of else Workshop.objects.all()
+    if any(_alike(each) == same for each in others.values_list("name", flat=True)):
         raise Refused("name_taken", f"There is a workshop “{name}” already. Choose another name.")
-    return Workshop.objects.create(name=name, slug=_free_slug(name), **ways)
+    return name
 
 
 def _alike(name: str) -> str:

@@ -6,12 +6,14 @@ import re
 import unicodedata
 from typing import Annotated, Any, Final
 
+from django.core.exceptions import ValidationError
+from django.core.validators import validate_email
 from pydantic import AfterValidator, Field, StringConstraints
 from pydantic_core import PydanticCustomError
 
 from drumwork.procedures.catalogue import CATALOGUE
 
-__all__ = ["Line", "Name", "Tag", "Text", "WorkName", "printable", "printed"]
+__all__ = ["Email", "Line", "Name", "Tag", "Text", "WorkName", "printable", "printed"]
 
 _TAG: Final = re.compile(r"^[^\W_][\w .,+()&:–-]*$")
 
@@ -29,6 +31,15 @@ def printed(text: str) -> str:
 def _line(text: str) -> str:
     if not printable(text):
         raise PydanticCustomError("not_a_line", "Use one line of plain text.")
+    return text
+
+
+def _email(text: str) -> str:
+    try:
+        if text:
+            validate_email(text)
+    except ValidationError:
+        raise PydanticCustomError("not_an_email", "Write it as name@place.example, or leave it empty.") from None
     return text
 
 
@@ -53,6 +64,8 @@ Line = Annotated[str, _STRIPPED, AfterValidator(_line)]
 """One line, which may be empty."""
 Name = Annotated[str, _FILLED, AfterValidator(_line)]
 """One line with something in it."""
+Email = Annotated[str, _STRIPPED, AfterValidator(_line), AfterValidator(_email)]
+"""An address mail goes to, or empty."""
 Text = Annotated[str, AfterValidator(_text)]
 """Lines of text."""
 Tag = Annotated[str, _FILLED, AfterValidator(_line), AfterValidator(_tag)]

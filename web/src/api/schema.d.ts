@@ -202,6 +202,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Remove the demo workshop with all that is in it, and its accounts; no start brings it back unasked.
+         */
+        delete: operations["remove_demo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/heads/choose-beater/{tag}": {
         parameters: {
             query?: never;
@@ -670,6 +690,264 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Who works here and who is invited; links used or gone stay in sight for a month.
+         */
+        get: operations["people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * First Run
+         * @description The first workshop and its owner, with the word printed in the terminal; once.
+         */
+        post: operations["first_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/forgot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forgot
+         * @description Mail a link to a new password, where mail is set and the account has an address. The answer is always the same: it tells nobody who is here.
+         */
+        post: operations["forgot_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description A link into the workshop, shown to copy; by mail too where mail is set and an address was given.
+         */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraw */
+        delete: operations["withdraw_invitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/links/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join
+         * @description A new account, in the workshop of an invitation.
+         */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/links/join-as-you": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join As You
+         * @description Who is signed in works in one more workshop.
+         */
+        post: operations["join_as_you"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/links/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What a link leads to.
+         */
+        post: operations["look_at_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/links/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Password
+         * @description A new password by link; then one signs in with it.
+         */
+        post: operations["new_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/members/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change */
+        put: operations["change_person"];
+        post?: never;
+        /**
+         * Remove
+         * @description Somebody works here no more; what they did keeps their name.
+         */
+        delete: operations["remove_person"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/members/{key}/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset
+         * @description A link with which somebody sets a new password; a second step is taken off by it.
+         */
+        post: operations["reset_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rename
+         * @description Another name for the workshop; its address stays.
+         */
+        put: operations["rename_workshop"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/workshops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Workshop
+         * @description One more workshop, owned by who owns one already; this device goes on in it.
+         */
+        post: operations["begin_workshop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos": {
         parameters: {
             query?: never;
@@ -981,11 +1259,88 @@ export interface paths {
         put?: never;
         /**
          * Sign In
-         * @description Limited for a name at an address, and for many names from one address: then a quarter of an hour's pause.
+         * @description By name and password. Where a second step is on, nobody is in yet: `second_step` asks for the code.
          */
         post: operations["sign_in"];
         /** Sign Out */
         delete: operations["sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign In Code
+         * @description The second step: a code of the app, or a spare one.
+         */
+        post: operations["sign_in_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn Codes On
+         * @description From now on a code is asked for; the spare ones are said this once.
+         */
+        post: operations["turn_codes_on"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/codes/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Codes
+         * @description A secret for an app, as words and as a square code; it counts once a code of it was given.
+         */
+        post: operations["begin_codes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/codes/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turn Codes Off */
+        post: operations["turn_codes_off"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1011,6 +1366,120 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/email": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write Email
+         * @description Where a link to a new password is sent.
+         */
+        put: operations["write_email"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/passkey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign In Passkey
+         * @description By a key of the device; it stands for both steps.
+         */
+        post: operations["sign_in_passkey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/passkey/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Passkey
+         * @description What any key of the person at this device is asked to sign.
+         */
+        post: operations["ask_passkey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/passkeys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add Passkey */
+        post: operations["add_passkey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/passkeys/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask New Passkey
+         * @description What the device is asked to make a key from.
+         */
+        post: operations["ask_new_passkey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/passkeys/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take Passkey */
+        delete: operations["take_passkey"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/password": {
         parameters: {
             query?: never;
@@ -1025,6 +1494,46 @@ export interface paths {
          * @description One’s own password; every other device is signed out by it.
          */
         post: operations["change_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sign In Ways
+         * @description Passkeys and codes of one’s own.
+         */
+        get: operations["sign_in_ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Switch Workshop
+         * @description Go on in another of one’s workshops.
+         */
+        put: operations["switch_workshop"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2124,6 +2633,18 @@ export interface components {
             code: string;
         };
         /**
+         * CodesBegun
+         * @description `modules` are the rows of the square code an app reads, dark as 1.
+         */
+        CodesBegun: {
+            /** Address */
+            address: string;
+            /** Modules */
+            modules: string[];
+            /** Secret */
+            secret: string;
+        };
+        /**
          * ConflictOut
          * @description Two entries about one thing, made without knowing of each other. The first stands until someone decides.
          */
@@ -2223,6 +2744,23 @@ export interface components {
             shown_name: string;
             /** Username */
             username: string;
+        };
+        /** DeviceAnswer */
+        DeviceAnswer: {
+            /** Credential */
+            credential: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * DeviceAsked
+         * @description What the browser hands to the device, as the standard writes it in JSON.
+         */
+        DeviceAsked: {
+            /** Options */
+            options: {
+                [key: string]: unknown;
+            };
         };
         /** DropIn */
         DropIn: {
@@ -2492,6 +3030,11 @@ export interface components {
          * @enum {string}
          */
         Ear: "much-lower" | "lower" | "level" | "higher" | "much-higher" | "cant-tell";
+        /** EmailIn */
+        EmailIn: {
+            /** Email */
+            email: string;
+        };
         /**
          * EndedOut
          * @description How many other sessions were ended.
@@ -2704,6 +3247,25 @@ export interface components {
             /** Words */
             words: string;
         };
+        /** FirstIn */
+        FirstIn: {
+            /**
+             * Length Unit
+             * @default in
+             * @enum {string}
+             */
+            length_unit: "in" | "mm";
+            /** Password */
+            password: string;
+            /** Shown Name */
+            shown_name: string;
+            /** Username */
+            username: string;
+            /** Word */
+            word: string;
+            /** Workshop */
+            workshop: string;
+        };
         /**
          * FittedOut
          * @description One side as it stands. `months_past` > 0 means past the age this workshop expects.
@@ -2787,6 +3349,11 @@ export interface components {
          * @enum {string}
          */
         Follow: "replace" | "fetch" | "repair" | "qualified" | "adjust" | "look";
+        /** ForgotIn */
+        ForgotIn: {
+            /** Username */
+            username: string;
+        };
         /**
          * FoundCode
          * @description What a label is of: a line, or a place that lies on the shelf; neither where nobody said yet.
@@ -3088,6 +3655,60 @@ export interface components {
             /** Typed */
             typed: string;
         };
+        /** InvitationOut */
+        InvitationOut: {
+            /** Email */
+            email: string;
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Made By */
+            made_by: string;
+            /** Role */
+            role: string;
+            /** Shown Name */
+            shown_name: string;
+            /** State */
+            state: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /** InviteIn */
+        InviteIn: {
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "technician" | "viewer";
+            /**
+             * Shown Name
+             * @default
+             */
+            shown_name: string;
+        };
+        /** JoinIn */
+        JoinIn: {
+            /** Password */
+            password: string;
+            /** Shown Name */
+            shown_name: string;
+            /** Token */
+            token: string;
+            /** Username */
+            username: string;
+        };
         /**
          * KeptOut
          * @description A person's own kept sound, and the bound of the workshop's.
@@ -3126,6 +3747,11 @@ export interface components {
             row: number | null;
             side: components["schemas"]["Side"] | null;
             spot: components["schemas"]["SpotOut"] | null;
+        };
+        /** KnownPassword */
+        KnownPassword: {
+            /** Password */
+            password: string;
         };
         /**
          * LeftSo
@@ -3312,6 +3938,46 @@ export interface components {
             /** Promises */
             promises: components["schemas"]["PromiseOut"][];
             row: components["schemas"]["ShelfRow"];
+        };
+        /**
+         * LinkOut
+         * @description The address to copy, which is shown this once; `mail` says why mail did not go, or that it did.
+         */
+        LinkOut: {
+            /** Address */
+            address: string;
+            /** Mail */
+            mail: string;
+            /** Mailed */
+            mailed: boolean;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
+         * LinkSeen
+         * @description What a link leads to.
+         */
+        LinkSeen: {
+            /** Kind */
+            kind: string;
+            /** Made By */
+            made_by: string;
+            /** Role */
+            role: string;
+            /** Shown Name */
+            shown_name: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            /** Username */
+            username: string;
+            /** Workshop */
+            workshop: string;
         };
         /** LivesOut */
         LivesOut: {
@@ -3537,6 +4203,22 @@ export interface components {
             /** Place */
             place: components["schemas"]["NameOut"][];
         };
+        /** NewPasskey */
+        NewPasskey: {
+            /** Credential */
+            credential: {
+                [key: string]: unknown;
+            };
+            /** Name */
+            name: string;
+        };
+        /** NewPasswordIn */
+        NewPasswordIn: {
+            /** New */
+            new: string;
+            /** Token */
+            token: string;
+        };
         /**
          * NotHereIn
          * @description The drum is not where the walk looked for it.
@@ -3624,6 +4306,11 @@ export interface components {
          * @enum {string}
          */
         OldHeads: "keep" | "never";
+        /** OneTimeCode */
+        OneTimeCode: {
+            /** Code */
+            code: string;
+        };
         /**
          * OptionOut
          * @description One answer to a question.
@@ -3780,6 +4467,20 @@ export interface components {
             /** Until */
             until: string;
         };
+        /** PasskeyOut */
+        PasskeyOut: {
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Used At */
+            used_at: string | null;
+        };
         /** PasswordIn */
         PasswordIn: {
             /** New */
@@ -3803,6 +4504,52 @@ export interface components {
             saddle: number;
             /** Tilt */
             tilt: number;
+        };
+        /**
+         * PeopleOut
+         * @description `demo`: the demo’s people stay as they are. `demo_here`: there is a demo workshop that may be removed.
+         */
+        PeopleOut: {
+            /** Demo */
+            demo: boolean;
+            /** Demo Here */
+            demo_here: boolean;
+            /** Invitations */
+            invitations: components["schemas"]["InvitationOut"][];
+            /** Mail */
+            mail: boolean;
+            /** People */
+            people: components["schemas"]["PersonOut"][];
+        };
+        /** PersonIn */
+        PersonIn: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "technician" | "viewer";
+            /** Shown Name */
+            shown_name: string;
+        };
+        /**
+         * PersonOut
+         * @description `second_step`: signs in with a passkey or codes beside the password.
+         */
+        PersonOut: {
+            /** Id */
+            id: number;
+            /** Last In */
+            last_in: string | null;
+            /** Role */
+            role: string;
+            /** Second Step */
+            second_step: boolean;
+            /** Shown Name */
+            shown_name: string;
+            /** Username */
+            username: string;
+            /** You */
+            you: boolean;
         };
         /**
          * PhotoIn
@@ -4628,19 +5375,51 @@ export interface components {
         };
         /**
          * SessionOut
-         * @description `username` is null while signed out; demo accounts are named in demo mode only.
+         * @description `username` is null while signed out. Then demo accounts are named where the demo is on, `second_step` says that the password was right and a
+         *     code is asked for, and `first_run` that nobody has made a workshop here yet. `kept_for` is what entries on a device are kept for: this person in
+         *     this workshop.
          */
         SessionOut: {
+            /**
+             * Demo
+             * @default false
+             */
+            demo: boolean;
             /**
              * Demo Accounts
              * @default []
              */
             demo_accounts: components["schemas"]["DemoAccount"][];
             /**
+             * Email
+             * @default
+             */
+            email: string;
+            /**
+             * First Run
+             * @default false
+             */
+            first_run: boolean;
+            /**
+             * Kept For
+             * @default
+             */
+            kept_for: string;
+            /**
+             * Mail
+             * @default false
+             */
+            mail: boolean;
+            /**
              * Role
              * @default
              */
             role: string;
+            /**
+             * Second Step
+             * @default false
+             */
+            second_step: boolean;
             /**
              * Shown Name
              * @default
@@ -4649,6 +5428,11 @@ export interface components {
             /** Username */
             username: string | null;
             workshop?: components["schemas"]["WorkshopOut"] | null;
+            /**
+             * Workshops
+             * @default []
+             */
+            workshops: components["schemas"]["WorksIn"][];
         };
         /**
          * SettledIn
@@ -4861,6 +5645,18 @@ export interface components {
             username: string;
         };
         /**
+         * SignInWays
+         * @description How one signs in beside the password.
+         */
+        SignInWays: {
+            /** Codes */
+            codes: boolean;
+            /** Passkeys */
+            passkeys: components["schemas"]["PasskeyOut"][];
+            /** Spare Left */
+            spare_left: number;
+        };
+        /**
          * SimulatedTapIn
          * @description The round, and the rod; no rod is the middle of the head. `other_muted`: the other head lies on a cloth.
          */
@@ -4898,6 +5694,11 @@ export interface components {
             choices: components["schemas"]["SoundChoice"][];
             /** Sides */
             sides: components["schemas"]["SideSoundOut"][];
+        };
+        /** SpareCodes */
+        SpareCodes: {
+            /** Spare */
+            spare: string[];
         };
         /**
          * SpotIn
@@ -5179,6 +5980,11 @@ export interface components {
          * @enum {string}
          */
         Stretch: "palm" | "over-tension" | "barely";
+        /** SwitchIn */
+        SwitchIn: {
+            /** Workshop */
+            workshop: number;
+        };
         /**
          * TakenBackIn
          * @description An entry of this walk no longer counts.
@@ -5400,6 +6206,11 @@ export interface components {
         TodayMore: {
             /** Items */
             items: components["schemas"]["OwedOut"][];
+        };
+        /** TokenIn */
+        TokenIn: {
+            /** Token */
+            token: string;
         };
         /**
          * ToldFigures
@@ -5994,6 +6805,34 @@ export interface components {
              */
             since: string;
         };
+        /**
+         * WorksIn
+         * @description A workshop one works in.
+         */
+        WorksIn: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+        };
+        /** WorkshopIn */
+        WorkshopIn: {
+            /**
+             * Length Unit
+             * @default in
+             * @enum {string}
+             */
+            length_unit: "in" | "mm";
+            /** Workshop */
+            workshop: string;
+        };
+        /** WorkshopNameIn */
+        WorkshopNameIn: {
+            /** Name */
+            name: string;
+        };
         /** WorkshopOut */
         WorkshopOut: {
             /** A4 Hz */
@@ -6430,6 +7269,33 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SchoolLeftOut"][];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    remove_demo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {
@@ -7365,6 +8231,448 @@ export interface operations {
             };
         };
     };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    first_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    forgot_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForgotIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    withdraw_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    join_as_you: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    look_at_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkSeen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasswordIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    change_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    remove_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    reset_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    rename_workshop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkshopNameIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    begin_workshop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkshopIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     add_photo: {
         parameters: {
             query?: never;
@@ -8122,6 +9430,138 @@ export interface operations {
             };
         };
     };
+    sign_in_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneTimeCode"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    turn_codes_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneTimeCode"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpareCodes"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    begin_codes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KnownPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodesBegun"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    turn_codes_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KnownPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInWays"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     sign_out_elsewhere: {
         parameters: {
             query?: never;
@@ -8138,6 +9578,196 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EndedOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    write_email: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmailIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sign_in_passkey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceAnswer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    ask_passkey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceAsked"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_passkey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasskey"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInWays"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    ask_new_passkey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KnownPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceAsked"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_passkey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInWays"];
                 };
             };
             /** @description Refused */
@@ -8170,6 +9800,68 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sign_in_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInWays"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    switch_workshop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
             };
             /** @description Refused */
             default: {

@@ -18,6 +18,7 @@ from apps.demo.in_hand import jobs_in_hand, work_done
 from apps.demo.removal import remove_workshop
 from apps.demo.shelf import shelf
 from apps.demo.walks import walks
+from apps.people.first import installation
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.scope import enter_workshop
 
@@ -27,16 +28,21 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         parser.add_argument("--reset", action="store_true", help="throw the demo away and load it afresh")
+        parser.add_argument(
+            "--unasked", action="store_true", help="only into an empty database, and not where the demo was removed"
+        )
 
     @transaction.atomic
     def handle(self, *args: Any, **options: Any) -> None:
         found = Workshop.objects.filter(slug=scenario.SLUG).first()
         if found and not options["reset"]:
             return
+        if options["unasked"] and (Workshop.objects.filter(demo=False).exists() or installation().demo_removed_at):
+            return
         if found:
             remove_workshop(found)
         workshop = Workshop.objects.create(
-            name=scenario.NAME, slug=scenario.SLUG, bench_name=scenario.BENCH, copy_days=0
+            name=scenario.NAME, slug=scenario.SLUG, bench_name=scenario.BENCH, copy_days=0, demo=True
         )
         enter_workshop(workshop.pk)
         password = make_password(PASSWORD)

@@ -41,7 +41,7 @@ class Command(BaseCommand):
             validate_password(password)
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from None
-        if User.objects.filter(username=options["user"]).exists():
+        if User.objects.filter(username__iexact=options["user"]).exists():
             raise CommandError(f"There is a “{options['user']}” already; choose another name to sign in with.")
         workshop = self._joined(options["name"]) if options["join"] else self._made(options["name"])
         enter_workshop(workshop.pk)
