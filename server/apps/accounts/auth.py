@@ -22,6 +22,14 @@ class Request(HttpRequest):
     member: Membership
 
 
+def _require_same_workshop(request: HttpRequest, member: Membership) -> None:
+    """A page says which workshop it shows. Where another tab went on elsewhere meanwhile, nothing it sends lands in the wrong one."""
+    shown = request.headers.get("X-Workshop", "")
+    if shown and shown != str(member.workshop_id):
+        said = f"This device went on in {member.workshop.name} meanwhile. Reload this page, or go back to the other workshop first."
+        raise Refused("other_workshop", said, 409)
+
+
 class _Member(APIKeyCookie):
     """Any member of a workshop, by session cookie (with CSRF check)."""
 
@@ -30,6 +38,7 @@ class _Member(APIKeyCookie):
     def authenticate(self, request: HttpRequest, key: str | None) -> Membership | None:
         found = enter_workshop_of(request, key) if key else None
         if found is not None:
+            _require_same_workshop(request, found)
             request.session.accessed = True  # answers differ by cookie, and say so
             cast(Request, request).member = found
         return found

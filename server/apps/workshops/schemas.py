@@ -67,6 +67,7 @@ class WaysIn(Schema):
 
 
 class WorkshopOut(WaysIn):
+    id: int
     name: str
     bench_name: str
 

@@ -16,6 +16,13 @@ export class ApiError extends Error {
   get unreachable(): boolean {
     return this.status === 0 || this.status >= 500
   }
+
+  /** Nothing is wrong with what was sent; it may be taken later, or by who is signed in then. */
+  get passing(): boolean {
+    return (
+      this.unreachable || this.status === 401 || this.status === 429 || this.body.code === 'other_workshop'
+    )
+  }
 }
 
 const NO_NETWORK: ErrorBody = {
@@ -23,6 +30,12 @@ const NO_NETWORK: ErrorBody = {
   message: 'The network is gone. What you enter is kept on this device and sent when it is back.',
   fields: {},
   kept: 'Kept on this device.',
+}
+
+let shown = ''
+/** Which workshop this page shows, by its number: the server takes nothing of it into another. */
+export function show(workshop: number | null): void {
+  shown = workshop === null ? '' : String(workshop)
 }
 
 const csrf = (): string => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
@@ -34,6 +47,8 @@ export const api = createClient<paths>({
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrf())
+    if (shown && !new URL(request.url).pathname.startsWith('/api/session'))
+      request.headers.set('X-Workshop', shown)
     return request
   },
   onError() {

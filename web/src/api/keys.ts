@@ -1,6 +1,8 @@
 /** Query keys, in one place. */
 export const keys = {
   session: ['session'] as const,
+  people: ['people'] as const,
+  signInWays: ['sign-in-ways'] as const,
   today: ['today'] as const,
   choices: ['choices'] as const,
   names: ['names'] as const,

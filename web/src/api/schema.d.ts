@@ -6874,6 +6874,8 @@ export interface components {
             first_head: components["schemas"]["Side"];
             /** @default when-dry */
             grease: components["schemas"]["Grease"];
+            /** Id */
+            id: number;
             /**
              * Leave Above
              * @default true

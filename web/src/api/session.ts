@@ -1,25 +1,74 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, unwrap, type Schemas } from './client'
+import { signWithPasskey } from '../domain/passkey'
+import { api, show, unwrap, type Schemas } from './client'
 import { keys } from './keys'
+
+/** Everything but who is in: that one is watched and must not be taken from under its watchers. */
+const OTHERS = {
+  predicate: (query: { queryKey: readonly unknown[] }) => query.queryKey[0] !== keys.session[0],
+}
 
 export type Session = Schemas['SessionOut']
 
 export function useSession() {
   return useQuery({
     queryKey: keys.session,
-    queryFn: () => unwrap(api.GET('/api/session')),
+    queryFn: async () => {
+      const session = await unwrap(api.GET('/api/session'))
+      show(session.workshop?.id ?? null)
+      return session
+    },
     staleTime: 60_000,
   })
 }
 
-export function useSignIn() {
+/** Whoever is in now: what was known before may have been another's. */
+export function useEnter() {
   const queries = useQueryClient()
+  return (session: Session, another = false) => {
+    show(session.workshop?.id ?? null)
+    if (another) queries.removeQueries(OTHERS)
+    queries.setQueryData(keys.session, session)
+    void queries.invalidateQueries(OTHERS)
+  }
+}
+
+export function useSignIn() {
+  const enter = useEnter()
   return useMutation({
     mutationFn: (body: Schemas['SignIn']) => unwrap(api.POST('/api/session', { body })),
-    onSuccess: (session) => {
-      queries.setQueryData(keys.session, session)
-      void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
+    onSuccess: (session) => (session.username ? enter(session) : undefined),
+  })
+}
+
+/** The second step: the code. */
+export function useCode() {
+  const enter = useEnter()
+  return useMutation({
+    mutationFn: (code: string) => unwrap(api.POST('/api/session/code', { body: { code } })),
+    onSuccess: (session) => enter(session),
+  })
+}
+
+/** With a key of the device, without name and password. */
+export function usePasskeySignIn() {
+  const enter = useEnter()
+  return useMutation({
+    mutationFn: async () => {
+      const asked = await unwrap(api.POST('/api/session/passkey/ask'))
+      const credential = await signWithPasskey(asked.options)
+      return unwrap(api.POST('/api/session/passkey', { body: { credential } }))
     },
+    onSuccess: (session) => enter(session),
+  })
+}
+
+/** Go on in another of one's workshops. */
+export function useSwitch() {
+  const enter = useEnter()
+  return useMutation({
+    mutationFn: (workshop: number) => unwrap(api.PUT('/api/session/workshop', { body: { workshop } })),
+    onSuccess: (session) => enter(session, true),
   })
 }
 
@@ -28,8 +77,9 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => unwrap(api.DELETE('/api/session')),
     onSuccess: () => {
-      queries.clear()
-      void queries.invalidateQueries({ queryKey: keys.session })
+      show(null)
+      queries.removeQueries(OTHERS)
+      return queries.invalidateQueries({ queryKey: keys.session })
     },
   })
 }
@@ -37,3 +87,5 @@ export function useSignOut() {
 /** May this person change things? */
 export const mayChange = (session: Session | undefined): boolean =>
   session?.role === 'owner' || session?.role === 'technician'
+
+export const isOwner = (session: Session | undefined): boolean => session?.role === 'owner'

@@ -2,6 +2,7 @@ import styled from 'styled-components'
 import { flush, useOutbox, type Entry } from '../api/outbox'
 import { useTaken } from '../api/photos'
 import { useSession } from '../api/session'
+import { isOf } from '../domain/keptFor'
 import { SignInForm } from '../tasks/sign-in/SignInForm'
 import { Dialog } from '../ui/Dialog'
 
@@ -11,7 +12,7 @@ export function LinkState({ entries }: { entries: readonly Entry[] }) {
   const session = useSession()
   const waiting = entries.filter((entry) => entry.state === 'waiting')
   const photos = useTaken().filter((photo) => photo.state === 'waiting').length
-  const others = waiting.filter((entry) => entry.user !== session.data?.username)
+  const others = waiting.filter((entry) => !isOf(session.data?.kept_for ?? '', entry.user))
   const loose = waiting.filter((entry) => entry.loose)
   const count = waiting.length === 1 ? '1 entry is' : `${waiting.length} entries are`
   return (
@@ -32,8 +33,8 @@ export function LinkState({ entries }: { entries: readonly Entry[] }) {
       ) : null}
       {link === 'fine' && others.length > 0 ? (
         <Line role="status">
-          {others.length} {others.length === 1 ? 'entry' : 'entries'} of {others[0]?.user} wait here for them
-          to sign in.
+          {others.length} {others.length === 1 ? 'entry' : 'entries'} of{' '}
+          {others[0]?.user.split('@').join(' in ')} wait here for them to be in again.
         </Line>
       ) : null}
       <Dialog title="Sign in to go on" open={link === 'signed-out'} onClose={null}>

@@ -1,9 +1,7 @@
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components'
-import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { useSignOut, type Session } from '../api/session'
-import { SignInSheet } from './SignInSheet'
+import { isOwner, useSignOut, useSwitch, type Session } from '../api/session'
 import { setTheme, type Theme } from './theme'
 
 interface Props {
@@ -22,7 +20,7 @@ const initials = (name: string): string =>
 export function Person({ session, theme, onHelp }: Props) {
   const navigate = useNavigate()
   const signOut = useSignOut()
-  const [own, setOwn] = useState(false)
+  const go = useSwitch()
   const shown = session.shown_name ?? ''
   return (
     <>
@@ -41,13 +39,23 @@ export function Person({ session, theme, onHelp }: Props) {
             </MenuItem>
             <MenuItem onAction={() => void navigate('/ways')}>Workshop’s ways</MenuItem>
             <MenuItem onAction={() => void navigate('/names')}>Places, owners, kits</MenuItem>
-            <MenuItem onAction={() => setOwn(true)}>Your sign-in</MenuItem>
+            {isOwner(session) ? <MenuItem onAction={() => void navigate('/people')}>People</MenuItem> : null}
+            <MenuItem onAction={() => void navigate('/you')}>Your sign-in</MenuItem>
+            {session.workshops
+              .filter((each) => each.id !== session.workshop?.id)
+              .map((each) => (
+                <MenuItem
+                  key={each.id}
+                  onAction={() => go.mutate(each.id, { onSuccess: () => void navigate('/') })}
+                >
+                  Go to {each.name}
+                </MenuItem>
+              ))}
             <MenuItem onAction={onHelp}>Keys</MenuItem>
             <MenuItem onAction={() => signOut.mutate()}>Sign out</MenuItem>
           </Menu>
         </Sheet>
       </MenuTrigger>
-      {own ? <SignInSheet onClose={() => setOwn(false)} /> : null}
     </>
   )
 }

@@ -31,20 +31,20 @@ const NOTHING: never[] = []
 export function Shell() {
   const session = useSession()
   if (session.isPending) return null
-  if (!session.data?.username)
-    return <SignInPage accounts={session.data?.demo_accounts ?? []} unreachable={session.isError} />
-  return <SignedIn session={session.data} username={session.data.username} />
+  if (!session.data?.username) return <SignInPage session={session.data} unreachable={session.isError} />
+  return <SignedIn key={session.data.kept_for} session={session.data} />
 }
 
-function SignedIn({ session, username }: { session: Session; username: string }) {
+function SignedIn({ session }: { session: Session }) {
+  const keptFor = session.kept_for
   const [help, setHelp] = useState(false)
   const theme = useTheme()
   const navigate = useNavigate()
   const { entries } = useOutbox()
   useEffect(() => {
-    void begin(username)
-    void beginPhotos(username)
-  }, [username])
+    void begin(keptFor)
+    void beginPhotos(keptFor)
+  }, [keptFor])
   const today = useQuery({
     queryKey: keys.today,
     queryFn: () => unwrap(api.GET('/api/today')),

@@ -94,10 +94,25 @@ const pages: RouteObject[] = [
     path: 'names',
     lazy: async () => ({ Component: (await import('../tasks/names/NamesPage')).NamesPage }),
   },
+  {
+    path: 'people',
+    lazy: async () => ({ Component: (await import('../tasks/people/PeoplePage')).PeoplePage }),
+  },
+  { path: 'you', lazy: async () => ({ Component: (await import('../tasks/you/YouPage')).YouPage }) },
   { path: 'ways', lazy: async () => ({ Component: (await import('../tasks/ways/WaysPage')).WaysPage }) },
 ]
 
 export const router = createBrowserRouter([
+  {
+    path: '/join',
+    HydrateFallback: () => null,
+    lazy: async () => ({ Component: (await import('../tasks/sign-in/JoinPage')).JoinPage }),
+  },
+  {
+    path: '/reset',
+    HydrateFallback: () => null,
+    lazy: async () => ({ Component: (await import('../tasks/sign-in/ResetPage')).ResetPage }),
+  },
   {
     path: '/',
     Component: Shell,

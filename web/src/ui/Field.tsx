@@ -12,7 +12,7 @@ interface Props {
   name?: string
   required?: boolean
   autoComplete?: string
-  inputMode?: 'text' | 'decimal' | 'numeric'
+  inputMode?: 'text' | 'decimal' | 'numeric' | 'email'
   list?: string
   rows?: number
   inputRef?: Ref<HTMLInputElement>

@@ -1,3 +1,4 @@
+import { isOf } from '../../domain/keptFor'
 import { newId } from '../../domain/ids'
 import { api, ApiError, unwrap, type Schemas } from '../client'
 import * as store from './store'
@@ -69,9 +70,9 @@ async function reload(): Promise<boolean> {
   return true
 }
 
-/** Begin for a person: take up what an earlier page left, and send it. */
-export async function begin(username: string): Promise<void> {
-  user = username
+/** Begin for a person in a workshop: take up what an earlier page left, and send it. */
+export async function begin(keptFor: string): Promise<void> {
+  user = keptFor
   await reload()
   void flush()
 }
@@ -195,8 +196,7 @@ async function send(batch: Entry[]): Promise<void> {
   try {
     await settle(batch, await post(batch))
   } catch (error) {
-    if (!(error instanceof ApiError) || error.unreachable || error.status === 401 || error.status === 429)
-      throw error
+    if (!(error instanceof ApiError) || error.passing) throw error
     // One bad entry must not hold up the others: send them singly, and refuse only the bad one.
     if (batch.length > 1) for (const entry of batch) await send([entry])
     else await refuse(batch, error.body.message)
@@ -204,7 +204,7 @@ async function send(batch: Entry[]): Promise<void> {
 }
 
 function next(): Entry[] {
-  const mine = now.entries.filter((entry) => entry.state === 'waiting' && entry.user === user)
+  const mine = now.entries.filter((entry) => entry.state === 'waiting' && isOf(user, entry.user))
   return mine.filter((entry) => entry.job === mine[0]?.job).slice(0, BATCH)
 }
 

@@ -1,3 +1,4 @@
+import { isOf } from '../../domain/keptFor'
 import { newId } from '../../domain/ids'
 import { api, ApiError, unwrap } from '../client'
 import * as store from './store'
@@ -24,8 +25,8 @@ export function subscribe(listener: () => void): () => void {
 }
 
 /** Take up, for a person, the photos an earlier page left, and send them. */
-export async function beginPhotos(username: string): Promise<void> {
-  user = username
+export async function beginPhotos(keptFor: string): Promise<void> {
+  user = keptFor
   const disk = await store.kept().catch(() => [])
   const known = new Set(now.map((photo) => photo.id))
   set([...now, ...disk.filter((photo) => !known.has(photo.id))])
@@ -76,15 +77,14 @@ async function sendOne(photo: Taken): Promise<void> {
     )
     await letGo(photo.id)
   } catch (error) {
-    if (!(error instanceof ApiError) || error.unreachable || error.status === 401 || error.status === 429)
-      throw error
+    if (!(error instanceof ApiError) || error.passing) throw error
     const refused: Taken = { ...photo, state: 'refused', message: error.body.message }
     await store.keep(refused).catch(() => undefined)
     set(now.map((each) => (each.id === photo.id ? refused : each)))
   }
 }
 
-const next = (): Taken | undefined => now.find((photo) => photo.state === 'waiting' && photo.user === user)
+const next = (): Taken | undefined => now.find((photo) => photo.state === 'waiting' && isOf(user, photo.user))
 
 /** Send what waits, one after the other; a failure tries again by itself. */
 export async function send(): Promise<void> {

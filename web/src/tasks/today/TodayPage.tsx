@@ -4,7 +4,8 @@ import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
 import { useSession } from '../../api/session'
 import { longDate, span } from '../../domain/dates'
-import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
+import { Head, Page, Problem, Soft } from '../../ui/Page'
+import { NothingOwed } from './NothingOwed'
 import { OwedLedger } from './OwedLedger'
 import { SideColumn } from './SideColumn'
 import { useMore } from './useMore'
@@ -54,9 +55,7 @@ export function TodayPage() {
       <Columns>
         <section aria-label="Owed">
           {today.data && owed.items.length === 0 ? (
-            <Empty>
-              Nothing is owed. The last red stroke is gone; go on with what is in hand, or walk the shelves.
-            </Empty>
+            <NothingOwed />
           ) : (
             <OwedLedger items={owed.items} left={owed.left} onMore={owed.more} />
           )}

@@ -16,6 +16,7 @@ export const calls: Call[] = []
 /** What the server answers, by a part of the path; a test may change it. */
 export const answers: Record<string, (body: Record<string, unknown>) => [status: number, body: unknown]> = {}
 const workshop = {
+  id: 1,
   name: 'Wharf',
   bench_name: 'bench',
   length_unit: 'in',
@@ -53,6 +54,13 @@ const session: Session = {
   shown_name: 'Ines',
   role: 'technician',
   workshop,
+  kept_for: 'ines@wharf',
+  email: '',
+  workshops: [{ id: 1, name: 'Wharf', role: 'technician' }],
+  demo: false,
+  second_step: false,
+  first_run: false,
+  mail: false,
   demo_accounts: [],
 }
 const side = { side: 'batter', head: 'single 10 clear', rods: 6, lost: [], wanted_hz: 210, check_due: null }
