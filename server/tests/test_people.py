@@ -397,6 +397,13 @@ class TestSeveralWorkshops:
         assert own("GET", "/register/drums")[1]["total"] == 0
         assert Api(house.technician)("POST", "/people/workshops", {"workshop": "Third"})[0] == 403
 
+    def test_what_a_page_of_the_other_workshop_sends_is_refused(self, house: House, other: House) -> None:
+        tech = Api(house.technician)
+        for shown, status in ((house.workshop.pk, 200), (other.workshop.pk, 409)):
+            answer = tech.client.get("/api/today", headers={"X-Workshop": str(shown)})
+            assert answer.status_code == status
+        assert answer.json()["code"] == "other_workshop"
+
 
 class TestSecondStep:
     @pytest.fixture

@@ -1,10 +1,16 @@
 """The register: what goes in, what is refused, how it is found."""
 
+import uuid
 from typing import Any
 
 import pytest
+from django.utils import timezone
 from house import Api, Hands, House, make_drum
 
+from apps.heads.models import Promise
+from apps.heads.promises import promise
+from apps.history.models import LogEntry
+from apps.planned.models import PlannedJob
 from apps.register.models import KINDS, Drum
 from apps.register.schemas import KIND_WORDS
 from drumwork.drums import DrumKind
@@ -111,7 +117,7 @@ def test_reading_the_register_takes_the_same_number_of_queries_for_any_length(
 ) -> None:
     for number in range(2, 40):
         make_drum(house.workshop, f"WR-{number:03d}")
-    with django_assert_max_num_queries(9):
+    with django_assert_max_num_queries(10):
         api("GET", "/register/drums")
 
 
@@ -136,3 +142,42 @@ def test_patterns_say_where_every_third_rod_fails(api: Api) -> None:
     assert "three laps" in found["every-third"]["note"]
     assert sum(each["recommended"] for each in found.values()) == 1
     assert api("GET", "/workshop/patterns?rods=40")[0] == 422
+
+
+class TestLeaving:
+    def test_retired_its_plans_go_and_it_comes_back(self, api: Api, house: House) -> None:
+        planned = PlannedJob.objects.create(
+            id=uuid.uuid4(), workshop=house.workshop, drum=house.drum, work="new-head", part="batter", due_on="2026-12-01",
+            made_at=timezone.now(),
+        )  # fmt: skip
+        promise(house.stock.pk, house.drum, planned.pk, "batter", house.technician)
+        for _ in range(2):
+            assert api("PUT", "/register/drums/WR-001/retired")[0] == 204
+        house.drum.refresh_from_db()
+        planned.refresh_from_db()
+        assert (house.drum.state, planned.state, Promise.objects.count()) == ("retired", "dropped", 0)
+        assert api("DELETE", "/register/drums/WR-001/retired")[0] == 204
+        texts = list(LogEntry.objects.filter(drum=house.drum).order_by("pk").values_list("text", flat=True))
+        assert texts[-2:] == ["Retired", "Brought back"]
+
+    def test_a_drum_with_a_job_in_hand_stays(self, api: Api, hands: Hands) -> None:
+        status, answer = api("PUT", "/register/drums/WR-001/retired")
+        assert (status, answer["code"]) == (409, "job_in_hand")
+        form = api("GET", "/register/drums/WR-001")[1]
+        assert api("PUT", "/register/drums/WR-001", {**form, "state": "retired", "seen": form})[0] == 409
+
+    def test_only_a_drum_without_a_history_is_deleted(self, api: Api, house: House) -> None:
+        status, answer = api("DELETE", "/register/drums/WR-001")
+        assert (status, answer["code"]) == (409, "has_history")
+        drum = {
+            "tag": "WR-9",
+            "name": "Slip",
+            "kind": "snare",
+            "diameter": "14",
+            "depth": "5",
+            "rods_batter": 8,
+            "rods_resonant": 8,
+        }
+        assert api("POST", "/register/drums", {**drum, "place": "net loft", "owner": "chandlery"})[0] == 201
+        assert api("DELETE", "/register/drums/WR-9")[0] == 204
+        assert not Drum.objects.filter(tag="WR-9").exists()

@@ -10,7 +10,7 @@ from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
 from apps.accounts.auth import Request, technician
-from apps.drums import flows, selectors
+from apps.drums import flows, leaving, selectors
 from apps.drums.names import NamesOut, Sort, all_names, rename, take_away
 from apps.drums.sheet import sheet_of
 from apps.drums.sheet_schemas import Sheet
@@ -138,6 +138,26 @@ def edit_drum(request: Request, tag: str, body: DrumEdit) -> DrumIn:
     """Where two people wrote different things in the same field, neither is lost: the second is told what stands there now."""
     drum = flows.edit_drum(tag, body, request.member)
     return shape_form(drum, request.member.workshop.length_unit)
+
+
+@router.delete("/drums/{tag}", response={204: None}, auth=technician, operation_id="delete_drum")
+def delete_drum(request: Request, tag: str) -> Status[None]:
+    """A drum entered by mistake; one with a history is refused."""
+    leaving.delete(tag)
+    return Status(204, None)
+
+
+@router.put("/drums/{tag}/retired", response={204: None}, auth=technician, operation_id="retire_drum")
+def retire_drum(request: Request, tag: str) -> Status[None]:
+    """It is worked on no more; its record stays, and what was planned for it is dropped."""
+    leaving.retire(tag, request.member)
+    return Status(204, None)
+
+
+@router.delete("/drums/{tag}/retired", response={204: None}, auth=technician, operation_id="bring_drum_back")
+def bring_drum_back(request: Request, tag: str) -> Status[None]:
+    leaving.bring_back(tag, request.member)
+    return Status(204, None)
 
 
 @router.post(

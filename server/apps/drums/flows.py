@@ -8,6 +8,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from apps.bench.models import Job
+from apps.drums.leaving import take_out_of_work
 from apps.drums.merging import changes_words, merged
 from apps.history.models import LogEntry
 from apps.register.lookup import drum_by_tag
@@ -90,6 +91,8 @@ def edit_drum(tag: str, asked: DrumEdit, member: Membership) -> Drum:
                 409,
                 **{f"rods_{side}": "In hand."},
             )
+    if body.state == "retired" and drum.state != body.state:
+        take_out_of_work(drum)
     _write(drum, body, member)
     drum = drum_by_tag(drum.tag)
     text, changed = changes_words(before, shape_form(drum, unit))

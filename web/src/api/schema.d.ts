@@ -1116,7 +1116,11 @@ export interface paths {
          */
         put: operations["edit_drum"];
         post?: never;
-        delete?: never;
+        /**
+         * Delete Drum
+         * @description A drum entered by mistake; one with a history is refused.
+         */
+        delete: operations["delete_drum"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1157,6 +1161,27 @@ export interface paths {
          */
         post: operations["add_note"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/drums/{tag}/retired": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Retire Drum
+         * @description It is worked on no more; its record stays, and what was planned for it is dropped.
+         */
+        put: operations["retire_drum"];
+        post?: never;
+        /** Bring Drum Back */
+        delete: operations["bring_drum_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -9084,6 +9109,35 @@ export interface operations {
             };
         };
     };
+    delete_drum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     correct_log: {
         parameters: {
             query?: never;
@@ -9132,6 +9186,64 @@ export interface operations {
                 "application/json": components["schemas"]["NoteIn"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    retire_drum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    bring_drum_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

@@ -9,6 +9,7 @@ import { Main, Plain } from '../../ui/Button'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { useDraft } from '../../ui/useDraft'
 import { BuildFields, IdentityFields, PitchFields, PlaceFields } from './fields'
+import { Leaving } from './Leaving'
 import { fresh, fromForm, toForm, type DrumForm } from './form'
 import { mergedForm } from './merge'
 
@@ -105,6 +106,7 @@ function Form({ tag, start, choices }: Props) {
         <BuildFields {...part} />
         <PitchFields {...part} />
         <PlaceFields {...part} />
+        {tag ? <Leaving tag={tag} state={start.state} /> : null}
         {refused ? <Problem>{refused.message} What you filled in is still here.</Problem> : null}
         {Object.keys(local).length ? (
           <Problem>Some entries need another look; they are marked.</Problem>

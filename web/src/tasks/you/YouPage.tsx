@@ -64,6 +64,7 @@ const Columns = styled.div`
   }
   @media (max-width: 900px) {
     grid-template-columns: minmax(0, 1fr);
+    align-content: start;
     > section + section {
       border-left: 0;
       padding-top: 0;
