@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "apps.workshops",
     "apps.accounts",
     "apps.people",
+    "apps.audit",
     "apps.register",
     "apps.heads",
     "apps.followups",

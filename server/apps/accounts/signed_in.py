@@ -27,7 +27,7 @@ _MOST_KNOWN = 500
 # asks that, asks whether the session still runs, and enters the workshop (see workshops.scope).
 _ENTER = f"""
     select (s.xmin, s.ctid)::text, (u.xmin, u.ctid)::text, (m.xmin, m.ctid)::text, (w.xmin, w.ctid)::text,
-        set_config('app.workshop', w.id::text, true)
+        set_config('app.workshop', w.id::text, true), set_config('app.person', u.id::text, true), set_config('app.person_name', m.shown_name, true)
     from {Session._meta.db_table} s, {get_user_model()._meta.db_table} u
     join {Membership._meta.db_table} m on m.user_id = u.id
     join {Workshop._meta.db_table} w on w.id = m.workshop_id

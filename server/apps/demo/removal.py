@@ -14,7 +14,7 @@ from apps.planned.models import PlannedJob
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.stock.models import BareNote, GoesBack, Heap, Loan, Movement, ShelfCode
 from apps.workshops.models import Membership, Workshop
-from apps.workshops.scope import enter_workshop
+from apps.workshops.scope import enter_workshop, without_trail
 
 __all__ = ["remove_workshop"]
 
@@ -22,6 +22,7 @@ __all__ = ["remove_workshop"]
 def remove_workshop(workshop: Workshop) -> None:
     """Delete every row of a workshop, and the accounts of those who work nowhere else."""
     enter_workshop(workshop.pk)
+    without_trail()
     for model in (
         Photo,
         ShelfCode,

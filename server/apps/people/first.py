@@ -16,7 +16,7 @@ from apps.register.models import Owner, Place
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.names import make_workshop
-from apps.workshops.scope import enter_workshop
+from apps.workshops.scope import acting, enter_workshop
 
 __all__ = ["begin_first", "begin_workshop", "demo_removed", "installation", "is_first_run", "new_word"]
 
@@ -86,6 +86,7 @@ def begin_first(word: str, name: str, unit: str, username: str, shown_name: str,
         require_good_password(password, user, "password")
         user.set_password(password)
         user.save()
+        acting(shown_name, user.pk)
         member = begin_workshop(name, unit, user, shown_name)
         row.word_digest = ""
         row.save(update_fields=["word_digest"])

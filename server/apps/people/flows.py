@@ -13,6 +13,7 @@ from apps.people.links import make_link, open_link
 from apps.people.models import Link
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
+from apps.workshops.scope import acting
 
 __all__ = [
     "change",
@@ -152,6 +153,7 @@ def join_new(token: str, username: str, shown_name: str, password: str) -> Membe
     require_good_password(password, user, "password")
     user.set_password(password)
     user.save()
+    acting(shown_name, user.pk)
     return _enter(link, user, shown_name)
 
 
@@ -173,6 +175,7 @@ def new_password(token: str, new: str) -> User:
     assert link.user_id is not None, "a password link is somebody’s"
     user = User.objects.get(pk=link.user_id)
     require_good_password(new, user, "new")
+    acting(link.shown_name or user.username, user.pk)
     user.set_password(new)
     user.save(update_fields=["password"])
     if link.second_step_off:

@@ -7,13 +7,28 @@ from contextlib import contextmanager
 
 from django.db import connection, migrations, transaction
 
-__all__ = ["belongs_together", "forgets_person", "enter_workshop", "inside", "row_security"]
+__all__ = ["acting", "belongs_together", "forgets_person", "enter_workshop", "inside", "row_security", "without_trail"]
 
 
 def enter_workshop(workshop_id: int) -> None:
     """For the rest of the current transaction, only this workshop's rows exist."""
     with connection.cursor() as cursor:
         cursor.execute("select set_config('app.workshop', %s, true)", [str(workshop_id)])
+
+
+def acting(name: str, user_id: int | None = None) -> None:
+    """For the rest of the current transaction, changes are this person’s: where somebody comes in who is not signed in yet."""
+    with connection.cursor() as cursor:
+        cursor.execute(
+            "select set_config('app.person', %s, true), set_config('app.person_name', %s, true)",
+            [str(user_id or ""), name],
+        )
+
+
+def without_trail() -> None:
+    """For the rest of the current transaction nothing is written into the audit trail: a whole workshop is loaded or removed."""
+    with connection.cursor() as cursor:
+        cursor.execute("select set_config('app.audit', 'off', true)")
 
 
 @contextmanager

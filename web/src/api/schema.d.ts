@@ -202,6 +202,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trail
+         * @description Every change to records, people and settings, the newest first.
+         */
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo": {
         parameters: {
             query?: never;
@@ -6248,6 +6268,80 @@ export interface components {
             words: string;
         };
         /**
+         * TrailAsked
+         * @description Before which entry, and what of the trail.
+         */
+        TrailAsked: {
+            /** Before */
+            before?: number | null;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+        };
+        /**
+         * TrailEntry
+         * @description `tag` of the drum it is about, where there is one to open.
+         */
+        TrailEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Did */
+            did: string;
+            /** Id */
+            id: number;
+            /** Lines */
+            lines: components["schemas"]["TrailLine"][];
+            /** Named */
+            named: string;
+            /** Tag */
+            tag: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * TrailLine
+         * @description One thing that changed; empty for nothing there.
+         */
+        TrailLine: {
+            /** Field */
+            field: string;
+            /** Now */
+            now: string;
+            /** Was */
+            was: string;
+        };
+        /**
+         * TrailPage
+         * @description A page of the trail, the newest first; `more`: older ones follow. `people` and `whats` are what it may be narrowed to.
+         */
+        TrailPage: {
+            /** Changes */
+            changes: components["schemas"]["TrailEntry"][];
+            /** More */
+            more: boolean;
+            /** People */
+            people: string[];
+            /** Whats */
+            whats: string[];
+        };
+        /**
          * TurnedIn
          * @description Rods were turned in pass or round `lap` (counted from 0) of a step: one rod, two facing ones, or as many as one confirms at once.
          */
@@ -7295,6 +7389,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolLeftOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changes: {
+        parameters: {
+            query?: {
+                before?: number | null;
+                what?: string;
+                by?: string;
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrailPage"];
                 };
             };
             /** @description Refused */

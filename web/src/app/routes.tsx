@@ -95,6 +95,10 @@ const pages: RouteObject[] = [
     lazy: async () => ({ Component: (await import('../tasks/names/NamesPage')).NamesPage }),
   },
   {
+    path: 'changes',
+    lazy: async () => ({ Component: (await import('../tasks/changes/ChangesPage')).ChangesPage }),
+  },
+  {
     path: 'people',
     lazy: async () => ({ Component: (await import('../tasks/people/PeoplePage')).PeoplePage }),
   },

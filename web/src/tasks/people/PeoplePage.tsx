@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
@@ -24,6 +25,9 @@ export function PeoplePage() {
           Owners do everything; technicians work; viewers look. What somebody did keeps their name, whatever
           becomes of them.
         </Soft>
+        <Link to="/changes" data-end>
+          <u>Who changed what</u>
+        </Link>
       </Head>
       <Columns>
         <section aria-label="Who works here">

@@ -20,7 +20,7 @@ from apps.demo.shelf import shelf
 from apps.demo.walks import walks
 from apps.people.first import installation
 from apps.workshops.models import Membership, Workshop
-from apps.workshops.scope import enter_workshop
+from apps.workshops.scope import enter_workshop, without_trail
 
 
 class Command(BaseCommand):
@@ -41,6 +41,7 @@ class Command(BaseCommand):
             return
         if found:
             remove_workshop(found)
+        without_trail()
         workshop = Workshop.objects.create(
             name=scenario.NAME, slug=scenario.SLUG, bench_name=scenario.BENCH, copy_days=0, demo=True
         )
