@@ -152,6 +152,13 @@ def test_a_shop_begins_and_people_come_and_go(fresh: Fresh, petra: Browser, kit:
     come_in(petra, "petra", "another-tide-77")
     petra.sees("You work in no workshop here any more.")
 
+    kit.press("Who changed what", "main header a")
+    told = kit.until("what was done", lambda: [each for each in kit.words("main li") if "person, removed" in each])
+    assert "Petra Lind" in told[0]
+    assert told[0].endswith("Kit Rowe")
+    owned = next(each for each in kit.words("main li") if "technician → owner" in each)
+    assert owned.endswith("Petra Lind")
+
 
 def test_a_passkey_signs_in_alone_and_codes_are_asked_for(fresh: Fresh, kit: Browser) -> None:
     come_in(kit, "kit")

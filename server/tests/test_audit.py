@@ -17,7 +17,7 @@ from apps.audit.followed import FOLLOWED, NOT_FOLLOWED
 from apps.audit.models import Change
 from apps.demo.removal import remove_workshop
 from apps.people import first
-from apps.register.models import Drum, Kit
+from apps.register.models import Drum, Kit, KitDrum
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.scope import without_trail
 
@@ -79,13 +79,13 @@ def test_the_database_follows_what_is_said_to_be_followed(db: None) -> None:
 
 
 def test_a_drum_edited_says_who_and_what_stood_there(own: Api, house: House) -> None:
+    kit = Kit.objects.create(workshop=house.workshop, name="tide kit")
+    KitDrum.objects.create(workshop=house.workshop, drum=house.drum, kit=kit)
+    Change.objects.all().delete()
     form = own("GET", "/register/drums/WR-001")[1]
-    assert (
-        own("PUT", "/register/drums/WR-001", {**form, "name": "Rook", "depth": "9", "place": "slipway", "seen": form})[
-            0
-        ]
-        == 200
-    )
+    edit = {**form, "name": "Rook", "depth": "9", "place": "slipway", "seen": form}
+    assert own("PUT", "/register/drums/WR-001", edit)[0] == 200
+    assert {each["what"] for each in trail(own)} == {"drum", "place"}, "a kit it stays in is not touched"
     made, changed = (next(each for each in trail(own) if each["did"] == did) for did in ("made", "changed"))
     assert (made["what"], made["named"], made["by"]) == ("place", "slipway", "Ora Quill")
     assert (changed["what"], changed["named"], changed["tag"], changed["by"]) == (
@@ -116,9 +116,9 @@ def test_people_and_settings_are_in_it(own: Api, house: House) -> None:
     assert told == [
         ("Ora Quill", "the workshop and its ways", "changed", "Wharf"),
         ("Ora Quill", "person", "changed", "viewer of wharf"),
-        ("Ora Quill", "invitation or link", "made", "Kit Rowe join"),
+        ("Ora Quill", "invitation or link", "made", "Kit Rowe, join"),
         ("Kit Rowe", "person", "made", "Kit Rowe"),
-        ("Kit Rowe", "invitation or link", "changed", "Kit Rowe join"),
+        ("Kit Rowe", "invitation or link", "changed", "Kit Rowe, join"),
         ("Ora Quill", "person", "removed", "technician of wharf"),
     ]
     assert address.split("#")[1] not in str(list(Change.objects.values()))

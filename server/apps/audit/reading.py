@@ -134,7 +134,7 @@ def _field(column: str) -> str:
 
 def _named(row: Change, known: _Known, unit: str) -> str:
     said = [_said(column, row.about.get(column), known, unit) for column in _order(row)]
-    return " ".join(each for each in said if each)
+    return (" " if row.what == "drum" else ", ").join(each for each in said if each)
 
 
 def _order(row: Change) -> Sequence[str]:

@@ -30,8 +30,10 @@ def search_text(drum: Drum, kits: list[str]) -> str:
 
 
 def _set_kits(drum: Drum, kits: list[str]) -> None:
-    KitDrum.objects.filter(drum=drum).delete()
-    for name in sorted(set(kits)):
+    """The kits it belongs to; those it stays in are not touched."""
+    stays = set(KitDrum.objects.filter(drum=drum).values_list("kit__name", flat=True))
+    KitDrum.objects.filter(drum=drum).exclude(kit__name__in=kits).delete()
+    for name in sorted(set(kits) - stays):
         kit, _ = Kit.objects.get_or_create(workshop_id=drum.workshop_id, name=name)
         KitDrum.objects.create(workshop_id=drum.workshop_id, kit=kit, drum=drum)
 
