@@ -11,6 +11,7 @@ from apps.accounts.api import router as accounts
 from apps.accounts.auth import member
 from apps.audit.api import router as audit
 from apps.bench.api import router as bench
+from apps.copies.api import router as machine
 from apps.demo.api import router as demo
 from apps.drums.api import router as register
 from apps.heads.api import router as heads
@@ -52,6 +53,7 @@ errors.install(api)
 api.add_router("/session", accounts)
 api.add_router("/workshop", workshops)
 api.add_router("/people", people)
+api.add_router("/machine", machine)
 api.add_router("/changes", audit)
 api.add_router("/demo", demo)
 api.add_router("/today", today)

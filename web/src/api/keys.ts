@@ -2,6 +2,7 @@
 export const keys = {
   session: ['session'] as const,
   people: ['people'] as const,
+  room: ['room'] as const,
   changes: (asked: object) => ['changes', asked] as const,
   signInWays: ['sign-in-ways'] as const,
   today: ['today'] as const,

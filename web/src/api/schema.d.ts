@@ -670,6 +670,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/machine/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Room Taken
+         * @description How much room the record book takes.
+         */
+        get: operations["room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/paper/drums/{tag}": {
         parameters: {
             query?: never;
@@ -4478,6 +4498,13 @@ export interface components {
          * @enum {string}
          */
         Part: "batter" | "resonant" | "heads" | "wires" | "hardware" | "drum";
+        /** PartOut */
+        PartOut: {
+            /** Bytes */
+            bytes: number;
+            /** Words */
+            words: string;
+        };
         /**
          * PartialIn
          * @description What a tap rang with: hertz, and decibels of amplitude against the strongest.
@@ -5237,6 +5264,18 @@ export interface components {
             rod: number;
             /** Turns 32 */
             turns_32: number | null;
+        };
+        /**
+         * Room
+         * @description Of the whole database, all workshops; `last_copy` is when the last good backup was made.
+         */
+        Room: {
+            /** Bytes */
+            bytes: number;
+            /** Last Copy */
+            last_copy: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
         };
         /**
          * RoundFigures
@@ -8307,6 +8346,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WalkSum"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Room"];
                 };
             };
             /** @description Refused */

@@ -7,6 +7,7 @@ import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { Invitations } from './Invitations'
 import { InviteForm } from './InviteForm'
 import { PersonRow } from './PersonRow'
+import { RoomTaken } from './RoomTaken'
 import { TheWorkshop } from './TheWorkshop'
 
 /** Who works here: roles, invitations, new passwords; and what is the owner's to do with the workshop. */
@@ -48,6 +49,7 @@ export function PeoplePage() {
             </>
           )}
           <TheWorkshop demo={demo} demoHere={found.data.demo_here} onChanged={changed} />
+          <RoomTaken />
         </section>
       </Columns>
     </Page>
