@@ -11,6 +11,7 @@ from apps.accounts.api import router as accounts
 from apps.accounts.auth import member
 from apps.audit.api import router as audit
 from apps.bench.api import router as bench
+from apps.bringing.api import router as bringing
 from apps.copies.api import router as machine
 from apps.demo.api import router as demo
 from apps.drums.api import router as register
@@ -58,6 +59,7 @@ api.add_router("/changes", audit)
 api.add_router("/demo", demo)
 api.add_router("/today", today)
 api.add_router("/register", register)
+api.add_router("/register", bringing)
 api.add_router("/heads", heads)
 api.add_router("/heads", choosing)
 api.add_router("/heads", choosing_wires)

@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "apps.accounts",
     "apps.people",
     "apps.audit",
+    "apps.bringing",
     "apps.register",
     "apps.heads",
     "apps.followups",

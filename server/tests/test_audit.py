@@ -36,6 +36,7 @@ OURS = {
     "stock",
     "inspecting",
     "audit",
+    "bringing",
 }
 """Apps whose tables tell of a workshop; sign-in is nobody's record but the person's own."""
 

@@ -44,5 +44,6 @@ NOT_FOLLOWED: Final = {
         "bench_job", "bench_jobhead", "bench_drumfinding", "bench_keptanswer", "inspecting_walk", "inspecting_walkdrum", "inspecting_verdict", "stock_heap",
     },
     "says who and when itself": {"heads_promise", "stock_goesback", "stock_loan", "stock_barenote", "stock_shelfcode", "photos_photo", "copies_copy"},
+    "how a file is read, no record": {"bringing_readso"},
     "the audit trail": {"audit_change"},
 }  # fmt: skip

@@ -17,7 +17,7 @@ from apps.heads.models import HeadLine, WireLine
 from apps.register.models import Drum, Kit, Owner, Place
 from apps.register.schemas import length_words
 from drumwork.procedures.catalogue import CATALOGUE
-from drumwork.shelf import harmless
+from drumwork.sheets import harmless
 
 __all__ = ["PAGE", "TrailEntry", "TrailPage", "changes", "written_rows"]
 

@@ -20,7 +20,7 @@ _TAG: Final = re.compile(r"^[^\W_][\w .,+()&:–-]*$")
 
 def printable(text: str) -> bool:
     """Whether every character can be stored and shown: no control characters, no halves of characters."""
-    return all(unicodedata.category(each) not in ("Cc", "Cs") for each in text)
+    return text.isprintable() or all(unicodedata.category(each) not in ("Cc", "Cs") for each in text)
 
 
 def printed(text: str) -> str:

@@ -1312,6 +1312,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/register/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Take its good rows: new drums, and what it says anew of those that are there.
+         */
+        post: operations["take_drums"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/sheet/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What a list would do; nothing is changed. `columns`: as JSON, by number of the column the field it says.
+         */
+        post: operations["look_at_drums"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2710,6 +2750,18 @@ export interface components {
             secret: string;
         };
         /**
+         * ColumnSeen
+         * @description A column of the file: its heading, what the first rows say, and which field it is read as; empty for none.
+         */
+        ColumnSeen: {
+            /** Field */
+            field: string;
+            /** Heading */
+            heading: string;
+            /** Sample */
+            sample: string[];
+        };
+        /**
          * ConflictOut
          * @description Two entries about one thing, made without knowing of each other. The first stands until someone decides.
          */
@@ -3090,6 +3142,35 @@ export interface components {
             tag: string;
         };
         /**
+         * DrumsSeen
+         * @description What a file comes to. `lacking`: what is needed for new drums and no column says; then nothing was read yet. `shown` are the first good rows
+         *     in words.
+         */
+        DrumsSeen: {
+            /** Bad */
+            bad: number;
+            /** Changed */
+            changed: number;
+            /** Columns */
+            columns: components["schemas"]["ColumnSeen"][];
+            /** Fields */
+            fields: components["schemas"]["FieldKnown"][];
+            /** Good */
+            good: number;
+            /** Lacking */
+            lacking: string[];
+            /** New */
+            new: number;
+            /** Problems */
+            problems: components["schemas"]["RowBad"][];
+            /** Same */
+            same: number;
+            /** Shown */
+            shown: string[];
+            /** Taken */
+            taken: boolean;
+        };
+        /**
          * Ear
          * @description How a rod sounds beside the one it is compared with.
          * @enum {string}
@@ -3189,6 +3270,13 @@ export interface components {
         EventsIn: {
             /** Events */
             events: components["schemas"]["EventIn"][];
+        };
+        /** FieldKnown */
+        FieldKnown: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
         };
         /**
          * Figures
@@ -5350,6 +5438,15 @@ export interface components {
             lap: number;
             /** Step */
             step: string;
+        };
+        /** RowBad */
+        RowBad: {
+            /** Because */
+            because: string;
+            /** Line */
+            line: number;
+            /** Shown */
+            shown: string;
         };
         /**
          * RuleOut
@@ -9639,6 +9736,94 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_drums: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Columns
+                     * @default
+                     */
+                    columns?: string;
+                    /**
+                     * Sheet
+                     * Format: binary
+                     */
+                    sheet: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrumsSeen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    look_at_drums: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Columns
+                     * @default
+                     */
+                    columns?: string;
+                    /**
+                     * Sheet
+                     * Format: binary
+                     */
+                    sheet: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrumsSeen"];
+                };
             };
             /** @description Refused */
             default: {

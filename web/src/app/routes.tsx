@@ -14,6 +14,10 @@ const pages: RouteObject[] = [
     lazy: async () => ({ Component: (await import('../tasks/drum-form/DrumFormPage')).DrumFormPage }),
   },
   {
+    path: 'drums/bring',
+    lazy: async () => ({ Component: (await import('../tasks/bring/BringPage')).BringPage }),
+  },
+  {
     path: 'drums/:tag',
     lazy: async () => ({ Component: (await import('../tasks/drum-sheet/SheetPage')).SheetPage }),
   },

@@ -1,10 +1,7 @@
-"""The shelf as a sheet of comma-separated values: read row by row, every bad one with its line and reason, and written so that no spreadsheet runs it."""
+"""The shelf as a sheet: read row by row, every bad one with its line and reason, and written so that no spreadsheet runs it."""
 
 from __future__ import annotations
 
-import codecs
-import csv
-import io
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import BinaryIO, Final
@@ -13,6 +10,7 @@ from drumwork.choosing.specs import DAMPINGS, FINISHES
 from drumwork.choosing.wires import MADE, TIES
 from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.quantities import Length, parse_length
+from drumwork.sheets import BadRow, BadSheet, harmless, read_table
 from drumwork.shelf.lines import LENGTHS, Sort, sort_of
 from drumwork.shelf.movements import MOST
 
@@ -30,24 +28,7 @@ _ALSO: Final[Mapping[str, str]] = {
 _LIMITS: Final[Mapping[str, int]] = {"line": 60, "place": 20, "batch": 30, "note": 200}
 _YES: Final = ("yes", "y", "true", "1", "x")
 _NO: Final = ("", "no", "n", "false", "0")
-_RUNS: Final = ("=", "+", "-", "@", "\t", "\r")
 _FINISHES: Final = (*FINISHES, "mesh", "skin")
-_SAMPLE: Final = 65_536
-
-
-class BadSheet(DrumworkError):
-    """A file that is no sheet of ours at all."""
-
-    code = "bad_sheet"
-
-
-@dataclass(frozen=True, slots=True)
-class BadRow:
-    """A row that cannot be taken: which line of the file, and why."""
-
-    number: int
-    because: str
-    shown: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,37 +46,6 @@ class SheetRow:
     used: bool = False
     note: str = ""
     facts: Mapping[str, str | int | float | bool] | None = None
-
-
-def harmless(cell: object) -> str:
-    """A cell no spreadsheet takes for a formula; read back it is what it was.
-
-    >>> harmless("=1+1"), harmless("52 mm"), harmless(-3)
-    ("'=1+1", '52 mm', "'-3")
-    """
-    text = "" if cell is None else str(cell)
-    return f"'{text}" if text.startswith((*_RUNS, "'")) else text
-
-
-def _plain(cell: str) -> str:
-    text = cell.strip()
-    return text[1:] if text.startswith("'") and text[1:].startswith((*_RUNS, "'")) else text
-
-
-def _decoded(stream: BinaryIO) -> io.TextIOWrapper:
-    """The file as text: by its mark if it has one, else UTF-8, else as older spreadsheets write (Windows-1252)."""
-    sample = stream.read(_SAMPLE)
-    stream.seek(0)
-    if sample.startswith((b"PK\x03\x04", b"\xd0\xcf\x11\xe0")):
-        raise BadSheet("That is a workbook, not a sheet of values. Save it as CSV, then choose that.")
-    if sample.startswith((b"\xff\xfe", b"\xfe\xff")):
-        return io.TextIOWrapper(stream, "utf-16", errors="replace", newline="")
-    try:
-        # A sample that is not the whole file may end with half a character.
-        codecs.getincrementaldecoder("utf-8")().decode(sample, final=len(sample) < _SAMPLE)
-    except UnicodeDecodeError:
-        return io.TextIOWrapper(stream, "cp1252", errors="replace", newline="")
-    return io.TextIOWrapper(stream, "utf-8-sig", errors="replace", newline="")
 
 
 def _header(cells: list[str]) -> dict[str, int]:
@@ -177,8 +127,6 @@ def _size(sort: Sort, text: str, unit: str) -> Length | None:
 
 
 def _row(number: int, said: Mapping[str, str], unit: str) -> SheetRow:
-    if any("\N{REPLACEMENT CHARACTER}" in text for text in said.values()):
-        raise BadQuantity("There is a character that cannot be read. Save the file as UTF-8.")
     for name, most in _LIMITS.items():
         if len(said.get(name, "")) > most:
             raise BadQuantity(f"{name}: longer than {most} characters.")
@@ -206,33 +154,22 @@ def _row(number: int, said: Mapping[str, str], unit: str) -> SheetRow:
 def read_sheet(stream: BinaryIO, unit: str = "in") -> Iterator[SheetRow | BadRow]:
     """Every row of a file, one at a time: as a heap, or with the reason why not. Empty rows are passed over; sizes without a unit are in `unit`.
 
-    Separators may be commas, semicolons or tabs.
+    Separators may be commas, semicolons or tabs; a workbook is read too.
 
     Raises
     ------
     BadSheet
-        for a workbook, an empty file, or one whose first line names no columns of ours.
+        for a damaged workbook, an empty file, or one whose first line names no columns of ours.
     """
-    text = _decoded(stream)
-    first = text.readline()
-    if not first.strip():
-        raise BadSheet("There is nothing in that file.")
-    mark = max(",;\t", key=first.count)
-    columns = _header(next(csv.reader([first], delimiter=mark)))
-    rows = csv.reader(text, delimiter=mark)
-    while True:
-        number = rows.line_num + 2
-        try:
-            cells = next(rows)
-        except StopIteration:
-            return
-        except csv.Error as error:
-            yield BadRow(number, f"The row cannot be read: {error}.")
+    table = read_table(stream)
+    columns = _header(table.header)
+    for found in table.rows:
+        if isinstance(found, BadRow):
+            yield found
             continue
-        if not any(cell.strip() for cell in cells):
-            continue
-        said = {name: _plain(cells[at]) if at < len(cells) else "" for name, at in columns.items()}
+        number, cells = found
+        said = {name: cells[at] if at < len(cells) else "" for name, at in columns.items()}
         try:
             yield _row(number, said, unit)
         except DrumworkError as error:
-            yield BadRow(number, error.message, mark.join(cells)[:120])
+            yield BadRow(number, error.message, ", ".join(cells)[:120])

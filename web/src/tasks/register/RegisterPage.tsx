@@ -1,6 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { useDeferredValue, useMemo, useRef, useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
@@ -45,11 +45,10 @@ export function RegisterPage() {
       <Head>
         <h1>Drums</h1>
         <Soft role="status">{register.data ? `${total} ${total === 1 ? 'drum' : 'drums'}` : ''}</Soft>
-        {mayChange(session.data) ? (
-          <Add data-end onPress={() => void navigate('/drums/new')}>
-            Add a drum
-          </Add>
-        ) : null}
+        <Link to="/drums/bring" data-end>
+          <u>As a list</u>
+        </Link>
+        {mayChange(session.data) ? <Add onPress={() => void navigate('/drums/new')}>Add a drum</Add> : null}
       </Head>
       <FilterBar filter={filter} onChange={setFilter} choices={choices.data} searchRef={search} />
       {register.error ? <Problem>{register.error.message}</Problem> : null}

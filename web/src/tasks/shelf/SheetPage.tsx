@@ -52,7 +52,7 @@ export function SheetPage() {
       <Columns>
         <section>
           <p>
-            Comma-separated values, one row for each line, place and batch. No cell of it is run by a
+            One row for each line, place and batch, as CSV or a workbook. No cell of it is run by a
             spreadsheet.
           </p>
           <a href="/api/shelf/sheet.csv" download>
@@ -70,7 +70,7 @@ export function SheetPage() {
               <input
                 ref={choose}
                 type="file"
-                accept=".csv,text/csv,text/plain"
+                accept=".csv,.xlsx,text/csv,text/plain"
                 aria-label="A sheet to bring in"
                 hidden
                 onChange={(event) => {

@@ -28,6 +28,10 @@ export function NothingOwed() {
           <span>a tag, a size, its rods</span>
         </li>
         <li>
+          <Link to="/drums/bring">Bring a list of drums in</Link>
+          <span>CSV or a workbook, with what is on them if it says so</span>
+        </li>
+        <li>
           <b>Say what is on it</b>
           <span>on its sheet: heads and wires, and since when; then Today says when they are due</span>
         </li>

@@ -1,0 +1,59 @@
+"""Every drum as a row, under the headings such a list is read by again."""
+
+from __future__ import annotations
+
+import csv
+from collections import defaultdict
+from collections.abc import Iterator
+from typing import Final
+
+from django.utils import timezone
+
+from apps.heads.models import Fitting
+from apps.register.models import Drum
+from apps.register.schemas import KIND_WORDS, shape_form
+from drumwork.bringing import FIELDS
+from drumwork.sheets import harmless
+
+__all__ = ["written_rows"]
+
+_LEFT_OUT: Final = ("size", "rods")
+"""Said by two columns each."""
+_COLUMNS: Final = [name for name in FIELDS if name not in _LEFT_OUT]
+
+
+class _Line:
+    """What csv writes into, one line at a time."""
+
+    def write(self, text: str) -> str:
+        return text
+
+
+def _since(on: Fitting) -> str:
+    """As exactly as it is known, in words that are read as no more than that."""
+    day = timezone.localdate(on.fitted_at)
+    return {"known": day.isoformat(), "guessed": f"{day:%Y-%m}", "unknown": "?"}[on.dated]
+
+
+def _cells(drum: Drum, on: dict[str, Fitting], unit: str) -> list[str]:
+    form = shape_form(drum, unit)
+    told = {name: str(getattr(form, name, "")) for name in _COLUMNS}
+    told["kind"] = KIND_WORDS[drum.kind]
+    told["kits"] = ", ".join(form.kits)
+    for name in ("diameter", "depth"):
+        told[name] = f"{told[name]} {unit}"
+    for place in ("batter", "resonant", "wires"):
+        told[place] = on[place].head if place in on else ""
+        told[f"{place}_since"] = _since(on[place]) if place in on else ""
+    return [told[name] for name in _COLUMNS]
+
+
+def written_rows(unit: str) -> Iterator[str]:
+    """The list line by line; no cell of it is run by a spreadsheet."""
+    pen = csv.writer(_Line())
+    yield "\ufeff" + pen.writerow([FIELDS[name].words for name in _COLUMNS])
+    on: dict[int, dict[str, Fitting]] = defaultdict(dict)
+    for fitting in Fitting.objects.filter(retired_at__isnull=True):
+        on[fitting.drum_id][fitting.side] = fitting
+    for drum in Drum.objects.select_related("place", "owner").prefetch_related("kits").order_by("tag"):
+        yield pen.writerow([harmless(cell) for cell in _cells(drum, on[drum.pk], unit)])
