@@ -34,7 +34,7 @@ class Shop:
             "RT_CERTIFICATES": str(folder),
             "RT_ALLOWED_HOSTS": f"127.0.0.1,localhost,{NAME}",
         }
-        self.started = Started(settings, "--https", "--https-port", str(self.port))
+        self.started = Started(settings, "--demo", "--https", "--https-port", str(self.port))
         self.started.ready()
 
     def context(self) -> ssl.SSLContext:

@@ -105,7 +105,7 @@ def test_a_copy_is_made_while_it_runs(cluster: dict[str, str], tmp_path: Path) -
     # Asked again every second, it keeps to one a day.
     assert (
         subprocess.run(
-            ["pgrep", "-s", str(started.process.pid), "-f", "sleep 1|manage.py backup"], capture_output=True
+            ["pgrep", "-s", str(started.process.pid), "-f", "sleep 1|manage.py (backup|tidy)"], capture_output=True
         ).returncode
         == 0
     )

@@ -102,7 +102,9 @@ def main(words: list[str]) -> None:
         try:
             browser.go("/")
             browser.sees("Demo accounts")
-            if not words:
+            browser.script("return document.fonts.ready.then(() => true)")
+            time.sleep(SETTLE_S)
+            if not words or "sign-in" in words:
                 browser.picture(str(folder / "sign-in.png"))
             browser.sign_in()
             take_all(browser, folder, set(words))

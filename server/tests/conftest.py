@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
 from house import Api, Hands, House, make_house, start_body
 
@@ -30,3 +32,9 @@ def hands(api: Api, house: House) -> Hands:
     )
     assert status == 201, bench
     return Hands(api, bench["id"])
+
+
+@pytest.fixture(autouse=True)
+def quick_hashing(settings: Any) -> None:
+    """Passwords made in tests are hashed by what costs nothing; how they are hashed in truth is a setting of its own."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher", *settings.PASSWORD_HASHERS]
