@@ -18,7 +18,7 @@ DUMP = ROOT / "server" / "tests" / "fixtures" / "before_engine.dump"
 NAME = "before_engine"
 
 
-@pytest.fixture
+@pytest.fixture(scope="module")
 def before(installation: Installation) -> Iterator[tuple[Server, str]]:
     """A server on a database of the version before, and that database's address."""
     cluster: Cluster = installation.cluster

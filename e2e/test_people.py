@@ -13,7 +13,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.common.virtual_authenticator import VirtualAuthenticatorOptions
 
 from e2e.support.browser import Browser
-from e2e.support.installation import ROOT, Cluster, Server
+from e2e.support.installation import DEMO, ROOT, Cluster, Server, prepared
 
 PASSWORD = "low-tide-by-noon"
 
@@ -23,11 +23,9 @@ class Fresh:
 
     def __init__(self) -> None:
         self.cluster = Cluster("people")
-        self.cluster.start()
+        self.cluster.start(like=prepared(*DEMO))
         try:
             self.server = Server(self.cluster.url, workers=1)
-            self.server.manage("migrate", "--verbosity", "0")
-            self.server.manage("load_demo", "--unasked", "--verbosity", "0")
             self.server.start()
         except BaseException:
             self.cluster.destroy()

@@ -89,8 +89,16 @@ ensure_web() {
   ensure_node
   local mark; mark=$(digest "$ROOT/web/package-lock.json")
   if ! fresh npm "$mark" || [ ! -d "$ROOT/web/node_modules" ]; then timed "npm packages" npm_install; stamp npm "$mark"; fi
-  mark=$( (cd "$ROOT/web" && cat package-lock.json index.html vite.config.ts tsconfig.json; find "$ROOT/web/src" -type f ! -name '*.test.ts*' | sort | xargs cat) | sha256sum | cut -d' ' -f1)
+  mark=$( (cd "$ROOT/web" && cat package-lock.json index.html vite.config.ts tsconfig.json; find "$ROOT/web/src" "$ROOT/web/worker" "$ROOT/web/public" -type f ! -name '*.test.ts*' | sort | xargs cat) | sha256sum | cut -d' ' -f1)
   if ! fresh web "$mark" || [ ! -f "$ROOT/web/dist/index.html" ]; then timed "Web app" web_build; stamp web "$mark"; fi
+}
+collect_statics() {  # needs neither a key nor a database, but the settings ask for both
+  RT_SECRET_KEY=${RT_SECRET_KEY:-unused} RT_DATABASE_URL=${RT_DATABASE_URL:-postgres://unused} manage collectstatic --noinput --verbosity 0 --clear
+}
+ensure_statics() {  # what is served beside the page; after ensure_web
+  local mark; mark=$(cat "$STAMPS/web" "$STAMPS/requirements")
+  fresh statics "$mark" && [ -d "$ROOT/.data/static" ] && return
+  timed "Static files" collect_statics; stamp statics "$mark"
 }
 
 start_database() { "$ROOT/tools/pg" start 9>&-; }

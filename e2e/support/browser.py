@@ -55,6 +55,8 @@ IN_HAND = """
 const e = document.activeElement
 return e === document.body ? '' : e.getAttribute('aria-label') || e.labels?.[0]?.innerText || e.innerText || ''
 """
+KEPT_BY_PEOPLE = "cookies,file_systems,indexeddb,local_storage"
+"""All but the app itself, which the service worker keeps: it is the same for everybody."""
 CONTROLS = "button, a, [role=menuitem], label, [role=radio]"
 SIGNED_IN: dict[tuple[str, str], list[dict[str, Any]]] = {}  # cookies by address and name
 
@@ -128,7 +130,7 @@ class Browser:
         self.network(True)
         self.driver.get("about:blank")
         self.driver.execute_cdp_cmd("Network.clearBrowserCookies", {})
-        self.driver.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": self.base, "storageTypes": "all"})
+        self.driver.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": self.base, "storageTypes": KEPT_BY_PEOPLE})
         self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
         self.size(1280, 800)
         self.driver.get_log("browser")

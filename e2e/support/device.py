@@ -40,8 +40,9 @@ class Device:
                 time.sleep(WAIT_S)  # a database that comes back: a device asks again
         raise AssertionError("unreachable")
 
-    def start(self, tag: str) -> str:
-        body = {"id": str(uuid.uuid4()), "tag": tag, "work": "new-batter-head", "part": "batter"}
+    def start(self, tag: str, part: str = "batter") -> str:
+        """A new head on this side."""
+        body = {"id": str(uuid.uuid4()), "tag": tag, "work": f"new-{part}-head", "part": part}
         return str(self.call("POST", "/api/bench/jobs", body)["id"])
 
     def enter(self, job: str, *bodies: dict, device: str = "script", seen: int = 9999) -> list[dict]:

@@ -6,6 +6,8 @@ Nothing here touches the cluster or the data that `./start` serves.
 from __future__ import annotations
 
 import contextlib
+import functools
+import hashlib
 import os
 import random
 import signal
@@ -55,7 +57,10 @@ class Cluster:
         command = [str(ROOT / "tools" / "pg"), *words]
         return subprocess.run(command, env=self.env, check=True, stdout=subprocess.PIPE, text=True).stdout.strip()
 
-    def start(self) -> None:
+    def start(self, like: str = "") -> None:
+        """Up again; or for the first time, `like` another that is stopped."""
+        if like:
+            self._pg("copy-of", f"pg-{like}")
         self._pg("start")
 
     def stop(self) -> None:
@@ -105,13 +110,14 @@ class Server:
     def manage(self, *words: str) -> None:
         subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=self.env, check=True)
 
-    def start(self) -> None:
+    def start(self, ready: bool = True) -> None:
         command = [
             str(Path(sys.executable).parent / "gunicorn"), "--chdir", str(ROOT / "server"), "--bind", f"127.0.0.1:{self.port}",
             "--config", str(ROOT / "server" / "config" / "serving.py"), "--workers", str(self.workers),
         ]  # fmt: skip
         self.process = subprocess.Popen(command, env=self.env, stderr=self.log.open("ab"), start_new_session=True)
-        wait_ready(self.url, f"its log is {self.log}")
+        if ready:
+            wait_ready(self.url, f"its log is {self.log}")
 
     def kill(self) -> None:
         """A full stop: every web process dies at once, whatever it is doing."""
@@ -127,17 +133,40 @@ class Server:
         self.log.unlink(missing_ok=True)
 
 
+TABLES = (("migrate", "--skip-checks"),)
+DEMO = (*TABLES, ("load_demo", "--unasked"))
+"""What fills an empty database, as `./start --no-demo` and a plain `./start` do it."""
+
+
+@functools.cache
+def prepared(*steps: tuple[str, ...]) -> str:
+    """The name of a stopped cluster in which these commands have run, to be copied: made once for the code as it is now, today."""
+    name = "prepared-" + hashlib.sha256(repr(steps).encode()).hexdigest()[:8]
+    cluster, stamp = Cluster(name), ROOT / ".data" / "stamps" / name
+    code = [*(ROOT / "server").rglob("*.py"), *(ROOT / "core" / "src").rglob("*.py"), ROOT / "tools" / "pg"]
+    mark = hashlib.sha256(time.strftime("%F %H").encode())  # the demo is told from now
+    for path in sorted(code):
+        mark.update(path.read_bytes())
+    if stamp.exists() and stamp.read_text() == mark.hexdigest():
+        return name
+    cluster.destroy()
+    stamp.unlink(missing_ok=True)
+    cluster.start(like=prepared(*steps[:-1]) if len(steps) > 1 else "")
+    server = Server(cluster.url)
+    server.manage(*steps[-1], "--verbosity", "0")
+    cluster.stop()
+    stamp.write_text(mark.hexdigest())
+    return name
+
+
 class Installation:
     """Cluster, demo and server together."""
 
     def __init__(self, name: str) -> None:
         self.cluster = Cluster(name)
-        self.cluster.start()
+        self.cluster.start(like=prepared(*DEMO))
         try:
             self.server = Server(self.cluster.url)
-            self.server.manage("migrate", "--verbosity", "0")
-            self.server.manage("collectstatic", "--noinput", "--verbosity", "0")
-            self.server.manage("load_demo", "--reset", "--verbosity", "0")
             self.server.start()
         except BaseException:  # what is half made is taken down again, or the next one could not begin
             self.cluster.destroy()

@@ -9,6 +9,8 @@ from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponse
 
+from config.pages import build
+
 logger = logging.getLogger("redtally.request")
 Handler = Callable[[HttpRequest], HttpResponse]
 
@@ -49,6 +51,18 @@ def content_security_policy(get_response: Handler) -> Handler:
         response = get_response(request)
         response["Content-Security-Policy"] = _POLICY.format(nonce=request.csp_nonce)  # type: ignore[attr-defined]
         response["Permissions-Policy"] = "camera=(self), geolocation=(), microphone=(self)"
+        return response
+
+    return middleware
+
+
+def which_build(get_response: Handler) -> Handler:
+    """Answers of the API say which web app is given out now, so that one left open for weeks learns of a newer one."""
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        response = get_response(request)
+        if request.path.startswith("/api/"):
+            response["X-Build"] = build()
         return response
 
     return middleware

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import hashlib
+import os
 import sys
+from functools import lru_cache
+from pathlib import Path
 
 from django.conf import settings
 from django.db import connection, transaction
@@ -13,6 +17,22 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 
 from config.errors import DATABASE_DOWN, UNEXPECTED, error_body
 
+NOT_BUILT = "The web app is not built. Run ./start --setup."
+
+
+@lru_cache(maxsize=1)
+def _digest(page: Path, changed_ns: int) -> str:
+    return hashlib.sha256(page.read_bytes()).hexdigest()[:12]
+
+
+def build() -> str:
+    """Which web app is given out now; empty where none is built. A page at work learns by it that a newer one is here."""
+    page = settings.WEB_DIST / "index.html"
+    try:
+        return _digest(page, os.stat(page).st_mtime_ns)
+    except OSError:
+        return ""
+
 
 @transaction.non_atomic_requests
 @never_cache
@@ -22,8 +42,19 @@ def app(request: HttpRequest) -> HttpResponse:
     try:
         page = (settings.WEB_DIST / "index.html").read_text(encoding="utf-8")
     except FileNotFoundError:
-        return HttpResponse("The web app is not built. Run ./start --setup.", status=503, content_type="text/plain")
-    return HttpResponse(page.replace("__CSP_NONCE__", request.csp_nonce))  # type: ignore[attr-defined]
+        return HttpResponse(NOT_BUILT, status=503, content_type="text/plain")
+    nonce: str = request.csp_nonce  # type: ignore[attr-defined]
+    return HttpResponse(page.replace("__CSP_NONCE__", nonce).replace("__BUILD__", build()))
+
+
+@transaction.non_atomic_requests
+@never_cache
+def worker(request: HttpRequest) -> HttpResponse:
+    """The service worker, at the root: from there it answers for every address of the app."""
+    try:
+        return HttpResponse((settings.WEB_DIST / "sw.js").read_bytes(), content_type="text/javascript")
+    except FileNotFoundError:
+        return HttpResponse(NOT_BUILT, status=503, content_type="text/plain")
 
 
 @transaction.non_atomic_requests

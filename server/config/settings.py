@@ -9,7 +9,7 @@ from urllib.parse import unquote, urlsplit
 
 BASE_DIR = Path(__file__).resolve().parent.parent
 ROOT = BASE_DIR.parent
-WEB_DIST = ROOT / "web" / "dist"
+WEB_DIST = Path(os.environ.get("RT_WEB_DIST") or ROOT / "web" / "dist")
 
 
 def _flag(name: str, default: str = "0") -> bool:
@@ -60,6 +60,7 @@ MIDDLEWARE = [
     "django.middleware.gzip.GZipMiddleware",
     "config.one_shape.one_error_shape",
     "config.middleware.content_security_policy",
+    "config.middleware.which_build",
     *(["config.plain_http.way_to_https"] if HTTPS_PORT else []),
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",

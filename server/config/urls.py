@@ -8,6 +8,7 @@ from config.api import api
 urlpatterns = [
     path("healthz", pages.healthz),
     path("readyz", pages.readyz),
+    path("sw.js", pages.worker),
     path("api/", api.urls),
     re_path(r"^(?!api/|static/).*$", pages.app),
 ]

@@ -38,3 +38,9 @@ def hands(api: Api, house: House) -> Hands:
 def quick_hashing(settings: Any) -> None:
     """Passwords made in tests are hashed by what costs nothing; how they are hashed in truth is a setting of its own."""
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher", *settings.PASSWORD_HASHERS]
+
+
+@pytest.fixture(autouse=True)
+def no_static_files(settings: Any) -> None:
+    """Every test client would read through the folder of static files, which is no matter of these tests, and which others may be filling."""
+    settings.STATIC_ROOT = None

@@ -5,8 +5,10 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './app/App'
 import { restoreTheme } from './app/theme'
+import { startWorker } from './app/worker'
 
 restoreTheme()
+void startWorker()
 const root = document.getElementById('root')
 if (root)
   createRoot(root).render(

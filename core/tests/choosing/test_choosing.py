@@ -74,11 +74,12 @@ def test_best_first_and_alternatives_are_other_kinds_of_head(wanted: Wanted) -> 
 
 
 def grid() -> list[Choice]:
+    sounds = [((word,), ()) for word in WORDS] + [(("open", "bright"), ()), (("punchy", "dry"), ())]
+    needs = [((), (need,)) for need in ("brushes", "lasting", "quiet", "stage-light")]
     wanted = [
-        asked(kind, side, use, *sound, needs=needs, size=size)
+        asked(kind, side, use, *sound, needs=need, size=size)
         for kind, side, use in itertools.product(K, S, USES)
-        for sound in ((), *((word,) for word in WORDS), ("open", "bright"), ("punchy", "dry"))
-        for needs in ((), ("brushes",), ("lasting",), ("quiet",), ("stage-light",))
+        for sound, need in (((), ()), *sounds, *needs)
         for size in ((22, 18), (12, 6))
     ]
     return [choose(each) for each in wanted]

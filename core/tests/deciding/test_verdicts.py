@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 import itertools
 from collections.abc import Iterable
 
@@ -9,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from drumwork.deciding import RULES, Drum, HeadSeen, Part, Seen, Verdict, decide
+from drumwork.deciding import RULES, Decision, Drum, HeadSeen, Part, Seen, Verdict, decide
 from drumwork.deciding.decide import PARTS
 from drumwork.deciding.rules import Known
 from drumwork.drums import DrumKind, Side, traits_of
@@ -128,13 +129,18 @@ def evidence() -> Iterable[Drum]:
     yield Drum(SNARE, 10, {Side.BATTER: HeadSeen(fell_cents=80, kind_falls_cents=20)})
 
 
+@functools.cache
+def decided() -> list[tuple[Drum, Decision]]:
+    return [(found, decide(found, changes=False)) for found in evidence()]
+
+
 def test_every_rule_is_reached() -> None:
-    reached = {each.rule for found in evidence() for each in decide(found, changes=False).because}
+    reached = {each.rule for _, decision in decided() for each in decision.because}
     said = {each for each in RULES if each not in reached}
     # A rule may be told only together with a stronger one about the same thing; then it must at least have fired.
     from drumwork.deciding.decide import _fired
 
-    fired = {rule.id for found in evidence() for part in PARTS for rule in _fired(found, part)}
+    fired = {rule.id for found, _ in decided() for part in PARTS for rule in _fired(found, part)}
     assert set(RULES) <= fired, sorted(set(RULES) - fired)
     assert said == set()
 
@@ -154,9 +160,9 @@ def test_no_two_rules_contradict() -> None:
             }
             if higher > lower and same_when:
                 assert strong.verdict.severity >= mild.verdict.severity, (mild.id, strong.id)
-    for found in evidence():
+    for found, decision in decided():
         for part in PARTS:
-            told = [each for each in decide(found, changes=False).because if each.part == part]
+            told = [each for each in decision.because if each.part == part]
             if len(found.heads[Side.BATTER].seen if Side.BATTER in found.heads else ()) + len(
                 found.hardware
             ) == 1 and part in ("batter", "hardware"):

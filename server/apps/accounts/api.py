@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib.auth import logout
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
 from ninja import Router, Status
 from ninja.utils import check_csrf
 from reportlab.graphics.barcode.qr import QrCodeWidget
@@ -46,6 +47,8 @@ def require_fresh_page(request: HttpRequest) -> None:
 
 @router.get("", auth=None, response=SessionOut, operation_id="session")
 def who(request: HttpRequest) -> SessionOut:
+    """Who is in. The page is kept on the device and may be older than its token, so this gives one too."""
+    get_token(request)
     if not isinstance(request.user, User):
         return signed_out()
     return session_of(request.user, request.session.get(MEMBER))

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { told } from './build'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -50,6 +51,9 @@ api.use({
     if (shown && !new URL(request.url).pathname.startsWith('/api/session'))
       request.headers.set('X-Workshop', shown)
     return request
+  },
+  onResponse({ response }) {
+    told(response.headers.get('X-Build'))
   },
   onError() {
     return new ApiError(0, NO_NETWORK)

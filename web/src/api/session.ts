@@ -1,24 +1,38 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { signWithPasskey } from '../domain/passkey'
 import { api, show, unwrap, type Schemas } from './client'
+import { watchRoom } from './device'
 import { keys } from './keys'
+import { forget, seenBy, tidy } from './seen'
 
 /** Everything but who is in: that one is watched and must not be taken from under its watchers. */
 const OTHERS = {
   predicate: (query: { queryKey: readonly unknown[] }) => query.queryKey[0] !== keys.session[0],
 }
 
+/** While nobody can say who is in, this often. */
+const AGAIN_MS = 5000
+
 export type Session = Schemas['SessionOut']
+
+/** This page is of whoever is in from here on. Nobody: then nothing seen before stays on the device either. */
+export function enterAs(session: Session): void {
+  show(session.workshop?.id ?? null)
+  seenBy(session.kept_for)
+  if (!session.username) return void forget()
+  void tidy()
+  watchRoom()
+}
 
 export function useSession() {
   return useQuery({
     queryKey: keys.session,
-    queryFn: async () => {
-      const session = await unwrap(api.GET('/api/session'))
-      show(session.workshop?.id ?? null)
-      return session
-    },
+    queryFn: () => unwrap(api.GET('/api/session')),
     staleTime: 60_000,
+    // The sign-in page says at once that nothing answers, and goes on by itself when something does.
+    retry: false,
+    retryOnMount: false,
+    refetchInterval: (query) => (query.state.data ? false : AGAIN_MS),
   })
 }
 
@@ -26,7 +40,7 @@ export function useSession() {
 export function useEnter() {
   const queries = useQueryClient()
   return (session: Session, another = false) => {
-    show(session.workshop?.id ?? null)
+    enterAs(session)
     if (another) queries.removeQueries(OTHERS)
     queries.setQueryData(keys.session, session)
     void queries.invalidateQueries(OTHERS)

@@ -30,8 +30,9 @@ const NOTHING: never[] = []
 /** The rail of views, who is signed in, and the state of the link; signed out, the sign-in page instead. */
 export function Shell() {
   const session = useSession()
-  if (session.isPending) return null
-  if (!session.data?.username) return <SignInPage session={session.data} unreachable={session.isError} />
+  const silent = !session.data && session.errorUpdateCount > 0
+  if (session.isPending && !silent) return null
+  if (!session.data?.username) return <SignInPage session={session.data} unreachable={silent} />
   return <SignedIn key={session.data.kept_for} session={session.data} />
 }
 

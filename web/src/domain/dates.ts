@@ -41,6 +41,9 @@ export function span(minutes: number): string {
   return `${Math.round(minutes / 60 / 24)} days`
 }
 
+/** 'just now', '38 min ago', '3 days ago'. */
+export const agoInWords = (minutes: number): string => (minutes < 1 ? 'just now' : `${span(minutes)} ago`)
+
 /** Running time as h:mm:ss. */
 export function elapsed(sinceMs: number): string {
   const seconds = Math.max(0, Math.floor(sinceMs / 1000))

@@ -1,6 +1,8 @@
 import { isOf } from '../../domain/keptFor'
 import { newId } from '../../domain/ids'
 import { api, ApiError, unwrap, type Schemas } from '../client'
+import { insist } from '../device'
+import { written } from '../seen'
 import * as store from './store'
 import type { Body, Entry, Fresh, WalkBody } from './store'
 
@@ -52,13 +54,17 @@ export const device = ((): string => {
 /** What is on disk, or nothing when the browser's store fails: then memory alone counts. */
 const onDisk = (): Promise<Entry[] | null> => store.kept().catch(() => null)
 
+/** Up to which number each job's screen has caught up with the server. */
+const caught = new Map<string, number>()
+const isTold = (e: Entry): boolean => e.state === 'sent' && (e.seq ?? 0) <= (caught.get(e.job) ?? -1)
+
 /** Whether the disk answered. */
 async function reload(): Promise<boolean> {
   const disk = await onDisk()
   if (!disk) return false
   const sent = now.entries.filter((e) => e.state === 'sent')
   const gone = new Set(sent.map((e) => e.event.id))
-  const left = disk.filter((e) => !gone.has(e.event.id))
+  const left = disk.filter((e) => !gone.has(e.event.id) && !isTold(e))
   const known = new Set(left.map((e) => e.event.id))
   const newest = disk.at(-1)?.order ?? 0
   // One recorded while the disk was being read, or that the disk never took, must not be lost from view.
@@ -70,16 +76,25 @@ async function reload(): Promise<boolean> {
   return true
 }
 
+/** How long one that was sent waits for its job to be opened again; copies of jobs go after as long. */
+const SENT_MS = 30 * 24 * 3600 * 1000
+
 /** Begin for a person in a workshop: take up what an earlier page left, and send it. */
 export async function begin(keptFor: string): Promise<void> {
   user = keptFor
   await reload()
+  const before = new Date(Date.now() - SENT_MS).toISOString()
+  const old = now.entries.filter((entry) => entry.state === 'sent' && entry.event.made_at < before)
+  if (old.length) {
+    set({ entries: now.entries.filter((entry) => !old.includes(entry)) })
+    await drop(old)
+  }
   void flush()
 }
 
 /** Onto the disk, so that nothing takes it away; when the browser's store fails, held in memory and said to be loose. */
 async function hold(entry: Fresh): Promise<Entry> {
-  return store.keep(entry).catch(() => ({ ...entry, order: Infinity, loose: true }))
+  return insist(() => store.keep(entry)).catch(() => ({ ...entry, order: Infinity, loose: true }))
 }
 
 const made = (seen: number) => ({ id: newId(), device, seen, made_at: new Date().toISOString() })
@@ -115,10 +130,16 @@ export const recordSeen = (walk: string, seen: number, body: WalkBody): Promise<
     seq: null,
   })
 
-/** The screen has caught up with the server: sent entries up to this number are no longer needed. */
+/**
+ * The screen has caught up with the server: sent entries up to this number are no longer needed. They go off the disk once what the
+ * server said is there, or a page opened again without network would show less than was entered.
+ */
 export function caughtUp(job: string, seq: number): void {
-  const left = now.entries.filter((e) => e.job !== job || e.state !== 'sent' || (e.seq ?? 0) > seq)
-  if (left.length !== now.entries.length) set({ entries: left })
+  caught.set(job, Math.max(seq, caught.get(job) ?? -1))
+  const told = now.entries.filter(isTold)
+  if (!told.length) return
+  set({ entries: now.entries.filter((e) => !told.includes(e)) })
+  void written().then((done) => (done ? drop(told) : undefined))
 }
 
 /** Put away a refused entry after the person has seen why. */
@@ -143,22 +164,21 @@ function again(): void {
 
 async function settle(batch: Entry[], receipts: Schemas['Receipt'][]): Promise<void> {
   const byId = new Map(receipts.map((receipt) => [receipt.id, receipt]))
-  const done: Entry[] = []
+  const changed: Entry[] = []
   const outcome = new Map<string, Entry>()
   for (const entry of batch) {
     const receipt = byId.get(entry.event.id)
     if (!receipt) continue
-    if (receipt.standing === 'refused') {
-      const refused: Entry = { ...entry, state: 'refused', message: receipt.message ?? '' }
-      if (!entry.loose) await store.change(refused).catch(() => undefined)
-      outcome.set(entry.event.id, refused)
-    } else {
-      done.push(entry)
-      outcome.set(entry.event.id, { ...entry, state: 'sent', seq: receipt.seq ?? null })
-    }
+    const settled: Entry =
+      receipt.standing === 'refused'
+        ? { ...entry, state: 'refused', message: receipt.message ?? '' }
+        : { ...entry, state: 'sent', seq: receipt.seq ?? null }
+    outcome.set(entry.event.id, settled)
+    if (!entry.loose) changed.push(settled)
   }
+  // One whose change stays off the disk is sent again later, and taken as the repeat it is.
+  await store.change(changed).catch(() => undefined)
   set({ entries: now.entries.map((entry) => outcome.get(entry.event.id) ?? entry), link: 'fine' })
-  await drop(done)
 }
 
 async function refuse(batch: Entry[], message: string): Promise<void> {

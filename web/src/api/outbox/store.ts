@@ -8,7 +8,7 @@ export type Body = Schemas['EventIn']['body']
 
 export type WalkBody = Schemas['WalkEventIn']['body']
 
-/** One entry on its way to the server. `sent` ones wait only for the screen to catch up. */
+/** One entry on its way to the server. `sent` ones wait only until what the server says with them is on this device. */
 interface Base {
   order: number
   /** The job or the walk it belongs to. */
@@ -16,6 +16,7 @@ interface Base {
   user: string
   state: 'waiting' | 'refused' | 'sent'
   message: string
+  /** Its number in the server’s log, once it was sent. */
   seq: number | null
   /** Not on disk: the browser's store failed. It is shown and sent, but closing the page before that would lose it. */
   loose?: boolean
@@ -56,8 +57,11 @@ export async function kept(): Promise<Entry[]> {
   return within((db) => db.getAll('outbox'))
 }
 
-export async function change(entry: Entry): Promise<void> {
-  await within((db) => db.put('outbox', entry))
+export async function change(entries: Entry[]): Promise<void> {
+  await within(async (db) => {
+    const tx = db.transaction('outbox', 'readwrite')
+    await Promise.all([...entries.map((entry) => tx.store.put(entry)), tx.done])
+  })
 }
 
 export async function drop(orders: number[]): Promise<void> {

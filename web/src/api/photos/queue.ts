@@ -1,6 +1,7 @@
 import { isOf } from '../../domain/keptFor'
 import { newId } from '../../domain/ids'
 import { api, ApiError, unwrap } from '../client'
+import { insist } from '../device'
 import * as store from './store'
 import type { Taken } from './store'
 
@@ -44,8 +45,12 @@ export async function addPhoto(of: { tag: string; job: string; about: string }, 
     state: 'waiting',
     message: '',
   }
-  await store.keep(photo).catch(() => undefined) // a store that fails leaves it in memory; it is sent all the same
-  set([...now, photo])
+  // A store that fails leaves it in memory, which is said; it is sent all the same.
+  const held = await insist(() => store.keep(photo)).then(
+    () => photo,
+    () => ({ ...photo, loose: true }),
+  )
+  set([...now, held])
   void send()
 }
 

@@ -12,6 +12,8 @@ export interface Taken {
   image: ArrayBuffer
   state: 'waiting' | 'refused'
   message: string
+  /** Not on disk: closing the page before it is sent would lose it. */
+  loose?: boolean
 }
 
 interface Box extends DBSchema {

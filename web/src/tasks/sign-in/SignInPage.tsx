@@ -26,7 +26,8 @@ export function SignInPage({ session, unreachable }: Props) {
     <Cover>
       {unreachable ? (
         <Problem>
-          The record book cannot be reached just now. Entries on this device are kept. Reload in a moment.
+          The record book cannot be reached just now. Entries on this device are kept. It is asked again by
+          itself.
         </Problem>
       ) : null}
       <SignInForm key={picked?.username ?? ''} start={picked} />

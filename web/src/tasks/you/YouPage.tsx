@@ -6,6 +6,7 @@ import { EmailForm } from './EmailForm'
 import { Elsewhere } from './Elsewhere'
 import { Passkeys } from './Passkeys'
 import { PasswordForm } from './PasswordForm'
+import { ThisDevice } from './ThisDevice'
 import { useWays } from './useWays'
 
 /** One's own sign-in: password, passkeys, codes, where mail goes, and out everywhere else. */
@@ -40,6 +41,7 @@ export function YouPage() {
               <Codes ways={ways.data} />
             </>
           ) : null}
+          <ThisDevice />
         </section>
       </Columns>
     </Page>
@@ -61,6 +63,10 @@ const Columns = styled.div`
     font-size: 19px;
     padding-bottom: 6px;
     border-bottom: 1px solid var(--ink);
+  }
+  h2 + span,
+  h2 + p {
+    padding: 10px 0 22px;
   }
   @media (max-width: 900px) {
     grid-template-columns: minmax(0, 1fr);

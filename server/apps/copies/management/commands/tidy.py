@@ -11,6 +11,7 @@ from apps.copies.tidy import tidy
 
 class Command(BaseCommand):
     help = "Delete sessions that ran out, tries at sign-in older than 30 days, and links gone for 90. Records are never touched."
+    requires_system_checks = []
 
     def handle(self, *args: Any, **options: Any) -> None:
         for words, count in tidy().items():

@@ -25,6 +25,7 @@ from apps.workshops.scope import enter_workshop, without_trail
 
 class Command(BaseCommand):
     help = "Load the Marrow Quay demo workshop. Does nothing when it is there already."
+    requires_system_checks = []
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         parser.add_argument("--reset", action="store_true", help="throw the demo away and load it afresh")

@@ -11,6 +11,7 @@ from apps.people.first import new_word
 
 class Command(BaseCommand):
     help = "Print a fresh one-time word for beginning the first workshop. Prints nothing once there is one."
+    requires_system_checks = []
 
     def handle(self, *args: Any, **options: Any) -> None:
         if word := new_word():

@@ -13,6 +13,7 @@ from apps.people.models import Link
 
 
 class Command(BaseCommand):
+    requires_system_checks = []
     help = (
         "Print the path of a link with which this person sets a new password, once; a second step is taken off by it."
     )

@@ -22,6 +22,7 @@ from apps.workshops.scope import enter_workshop
 
 class Command(BaseCommand):
     help = "Make a workshop with its owner, or with --join add a member to one that is there. The password is asked for, or read from RT_NEW_PASSWORD."
+    requires_system_checks = []
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         parser.add_argument("name", help="the workshop's name")

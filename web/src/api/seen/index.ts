@@ -1,0 +1,2 @@
+export { useOldest } from './hooks'
+export { askOrRemember, forget, makeWay, note, seenBy, tidy, written } from './seen'
