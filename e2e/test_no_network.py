@@ -171,7 +171,9 @@ def test_a_full_device_says_so_and_holds_what_is_entered_until_it_is_sent(
 ) -> None:
     job = begun(installation.server, "MQ-011")
     room = {"origin": browser.base, "quotaSize": 1}
-    browser.driver.execute_cdp_cmd("Storage.overrideQuotaForOrigin", room)  # known to the browser before it first counts
+    browser.driver.execute_cdp_cmd(
+        "Storage.overrideQuotaForOrigin", room
+    )  # known to the browser before it first counts
     try:
         browser.sign_in()
         browser.go(f"/bench/{job}")

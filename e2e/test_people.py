@@ -6,6 +6,7 @@ import re
 import subprocess
 import sys
 from collections.abc import Iterator
+from pathlib import Path
 
 import pyotp
 import pytest
@@ -13,6 +14,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.common.virtual_authenticator import VirtualAuthenticatorOptions
 
 from e2e.support.browser import Browser
+from e2e.support.device import Device
 from e2e.support.installation import DEMO, ROOT, Cluster, Server, prepared
 
 PASSWORD = "low-tide-by-noon"
@@ -237,6 +239,32 @@ def test_two_workshops_of_one_person_and_a_page_that_shows_the_other(fresh: Fres
     kit.sees("This book is new.")
 
 
+def test_a_whole_record_goes_out_and_into_an_empty_workshop(fresh: Fresh, kit: Browser, tmp_path: Path) -> None:
+    demo = Device(fresh.server.url, "ines")
+    whole = tmp_path / "marrow-quay.json"
+    whole.write_bytes(demo.opener.open(f"{fresh.server.url}/api/archive/archive.json").read())
+    come_in(kit, "kit")
+    kit.one("nav[aria-label=Views]")
+    kit.go("/people")
+    kit.write("Begin another workshop", "Estuary")
+    kit.press("Begin", "section[aria-label='The workshop'] button")
+    kit.sees("This book is new.")
+    menu(kit, "People")
+    kit.sees("Everything as one file")
+    file = kit.driver.find_element("css selector", "input[aria-label=Archive]")
+    file.send_keys(str(whole))
+    kit.sees("It is in: 66 drums, 820 jobs")
+    kit.go("/")
+    kit.sees("Overdue")
+    kit.go("/drums/MQ-016")
+    kit.sees("Routine check, batter")
+    kit.go("/people")
+    kit.sees("Everything as one file")
+    kit.driver.find_element("css selector", "input[aria-label=Archive]").send_keys(str(whole))
+    kit.sees("This workshop has records already.")
+    assert kit.console_errors() == []
+
+
 def test_the_demo_is_sent_away_and_a_start_does_not_bring_it_back(fresh: Fresh, kit: Browser) -> None:
     come_in(kit, "kit")
     kit.one("nav[aria-label=Views]")
@@ -244,7 +272,11 @@ def test_the_demo_is_sent_away_and_a_start_does_not_bring_it_back(fresh: Fresh, 
     kit.press("Remove the demo")
     kit.press("Yes, remove the demo")
     kit.until("it to be gone", lambda: "The demo workshop" not in kit.text())
-    assert fresh.cluster.rows("select name from workshops_workshop order by name") == [["Drying Loft"], ["River Loft"]]
+    assert fresh.cluster.rows("select name from workshops_workshop order by name") == [
+        ["Drying Loft"],
+        ["Estuary"],
+        ["River Loft"],
+    ]
     fresh.server.manage("load_demo", "--unasked", "--verbosity", "0")
     assert fresh.cluster.rows("select count(*) from workshops_workshop where demo") == [["0"]]
     menu(kit, "Sign out")

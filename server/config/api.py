@@ -9,6 +9,7 @@ from ninja.openapi.schema import OpenAPISchema
 
 from apps.accounts.api import router as accounts
 from apps.accounts.auth import member
+from apps.archive.api import router as archive
 from apps.audit.api import router as audit
 from apps.bench.api import router as bench
 from apps.bringing.api import router as bringing
@@ -56,6 +57,7 @@ api.add_router("/workshop", workshops)
 api.add_router("/people", people)
 api.add_router("/machine", machine)
 api.add_router("/changes", audit)
+api.add_router("/archive", archive)
 api.add_router("/demo", demo)
 api.add_router("/today", today)
 api.add_router("/register", register)

@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "apps.people",
     "apps.audit",
     "apps.bringing",
+    "apps.archive",
     "apps.register",
     "apps.heads",
     "apps.followups",

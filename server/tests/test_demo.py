@@ -2,12 +2,14 @@
 
 from datetime import timedelta
 
+from archived import empty_workshop, taken, told, written
 from django.core.management import call_command
 from django.test import TestCase
 from django.utils import timezone
 
 from apps.bench.models import Job, JobEvent
 from apps.demo import scenario
+from apps.demo.removal import remove_workshop
 from apps.heads.models import Fitting
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum, Kit, Place
@@ -54,6 +56,18 @@ class TestDemo(TestCase):
         now = timezone.now()
         assert not LogEntry.objects.filter(at__gt=now).exists()
         assert not PitchRecord.objects.filter(at__gt=now).exists()
+
+    def test_it_comes_back_whole_from_its_archive(self) -> None:
+        """Beside itself under keys of its own; and with itself gone, under the very same."""
+        demo = Workshop.objects.get(slug=scenario.SLUG)
+        text = written(demo)
+        beside = empty_workshop("Beside")
+        taken(text, beside)
+        assert told(written(beside.workshop)) == told(text, as_in=beside.workshop)
+        remove_workshop(demo)
+        alone = empty_workshop("Alone")
+        taken(text, alone)
+        assert told(written(alone.workshop)) == told(text)
 
     def test_loading_again_changes_nothing_and_resetting_gives_the_same_again(self) -> None:
         first = _fingerprint()

@@ -11,9 +11,8 @@ import zlib
 from typing import Any
 
 import pytest
-from django.core.files.uploadedfile import SimpleUploadedFile
-from django.utils import timezone
 from house import Api, Hands, House, make_drum
+from photographed import picture, send
 from PIL import Image
 
 from apps.photos import flows
@@ -21,15 +20,6 @@ from apps.photos.models import Photo
 from apps.photos.pictures import LONGEST_SIDE, MOST_BYTES_IN
 
 ORIENTATION, GPS = 0x0112, 0x8825  # Exif 2.32, tables 4 and 15 (from memory)
-
-
-def picture(size: tuple[int, int] = (400, 200), form: str = "JPEG", **more: Any) -> bytes:
-    """Left half red, right half blue."""
-    made = Image.new("RGB", size, "red")
-    made.paste("blue", (size[0] // 2, 0, *size))
-    file = io.BytesIO()
-    made.save(file, form, **more)
-    return file.getvalue()
 
 
 def with_exif() -> bytes:
@@ -48,16 +38,6 @@ def png_of(width: int, height: int) -> bytes:
     header = struct.pack(">IIBBBBB", width, height, 8, 2, 0, 0, 0)
     rows = zlib.compress(b"\0" * 1_000_000)
     return b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", header) + chunk(b"IDAT", rows) + chunk(b"IEND", b"")
-
-
-def send(
-    api: Api, tag: str, data: bytes, job: str = "", key: uuid.UUID | None = None, name: str = "p.jpg"
-) -> tuple[int, Any]:
-    form = {"id": str(key or uuid.uuid4()), "tag": tag, "about": "mark", "taken_at": timezone.now().isoformat()}
-    if job:
-        form["job_id"] = job
-    answer = api.client.post("/api/photos", form | {"photo": SimpleUploadedFile(name, data)})
-    return answer.status_code, answer.json()
 
 
 def test_a_photo_is_kept_upright_and_without_where_it_was_taken(api: Api, hands: Hands, house: House) -> None:

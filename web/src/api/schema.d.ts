@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring
+         * @description Take an archive into this workshop, which must hold no record yet: all of it, or nothing.
+         */
+        post: operations["take_archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/findings/{finding_id}/put-right": {
         parameters: {
             query?: never;
@@ -1359,7 +1379,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Who */
+        /**
+         * Who
+         * @description Who is in. The page is kept on the device and may be older than its token, so this gives one too.
+         */
         get: operations["session"];
         put?: never;
         /**
@@ -2480,6 +2503,16 @@ export interface components {
             work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
             /** Write On Head */
             write_on_head: string;
+        };
+        /**
+         * BroughtIn
+         * @description `rows`: how many of each table came in.
+         */
+        BroughtIn: {
+            /** Rows */
+            rows: {
+                [key: string]: number;
+            };
         };
         /**
          * BuyLine
@@ -7189,6 +7222,45 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    take_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Archive
+                     * Format: binary
+                     */
+                    archive: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtIn"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     put_right: {
         parameters: {
             query?: never;

@@ -6,6 +6,7 @@ import { keys } from '../../api/keys'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { Invitations } from './Invitations'
 import { InviteForm } from './InviteForm'
+import { OutAndIn } from './OutAndIn'
 import { PersonRow } from './PersonRow'
 import { RoomTaken } from './RoomTaken'
 import { TheWorkshop } from './TheWorkshop'
@@ -49,6 +50,7 @@ export function PeoplePage() {
             </>
           )}
           <TheWorkshop demo={demo} demoHere={found.data.demo_here} onChanged={changed} />
+          <OutAndIn demo={demo} />
           <RoomTaken />
         </section>
       </Columns>

@@ -1,0 +1,276 @@
+"""An archive taken into an empty workshop: all of it, or nothing."""
+
+from __future__ import annotations
+
+import json
+import re
+import uuid
+from collections import Counter
+from collections.abc import Iterator, Mapping
+from typing import Any, BinaryIO, Final
+
+import ijson  # type: ignore[import-untyped]
+from django.db import IntegrityError, connection, transaction
+from django.db.models import AutoField, Field, ForeignKey, Model, UUIDField
+from django.utils import timezone
+
+from apps.archive.tables import FORMAT, SETTINGS, TABLES, VERSION, columns, name_of
+from apps.archive.values import taken
+from apps.audit.models import Change
+from apps.bench.models import Job, JobEvent
+from apps.bench.stored import entry_from, plan_from
+from apps.drums.flows import search_text
+from apps.register.models import Drum, Kit, KitDrum, Owner, Place
+from apps.workshops.errors import Refused
+from apps.workshops.models import Membership, Workshop
+from apps.workshops.scope import without_trail
+
+__all__ = ["Taken", "take"]
+
+MOST_BYTES: Final = 2_000_000_000
+_AT_ONCE: Final = 500
+_UUID: Final = re.compile(r"\b[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}\b")
+_NAMES: Final[tuple[type[Any], ...]] = (Place, Owner, Kit)
+_NO_RECORDS: Final = ("places", "owners", "kits", "sheets_read")
+"""What a workshop may hold and be empty all the same: names no drum bears yet, of which it begins with two; and how sheets were read."""
+Taken = Mapping[str, int]
+"""How many rows of each table came in."""
+
+
+class _Taker:
+    """Rows of an archive on their way into a workshop, each under a number of its own here."""
+
+    def __init__(self, workshop: Workshop, fresh: bool) -> None:
+        self.workshop, self.fresh = workshop, fresh
+        self.count: Counter[str] = Counter()
+        self._numbers: dict[type[Model], dict[int, int]] = {}
+        self._free: dict[type[Model], list[int]] = {}
+        self._there: dict[type[Model], set[Any]] = {}
+        self._meant: dict[tuple[type[Model], Any], str] = {}
+
+    def row(self, name: str, row: Any) -> Model:
+        """One row as the database takes it, or why not."""
+        model = TABLES[name]
+        self.count[name] += 1
+        where = f"tables.{name}, row {self.count[name]}"
+        if not isinstance(row, dict):
+            raise _bad(where, "is no object")
+        if self.fresh:
+            row = self._renamed(row)
+        fields = columns(model)
+        missing = {field.name for field in fields} - row.keys()
+        if missing:
+            raise _bad(where, f"says nothing of {', '.join(sorted(missing))}")
+        if unknown := row.keys() - {field.name for field in fields}:
+            raise _bad(where, f"says {', '.join(sorted(unknown))}, which version {VERSION} does not have")
+        made = model(workshop_id=self.workshop.pk)
+        for field in fields:
+            try:
+                setattr(made, field.attname, self._value(field, row[field.name], where))
+            except ValueError as error:
+                raise _bad(f"{where}, {field.name}", str(error)) from None
+        there = self._there.setdefault(model, set())
+        if made.pk in there:
+            raise _bad(where, f"has the id of another row: {row['id']}")
+        there.add(made.pk)
+        _readable(made, where)
+        return made
+
+    def nothing_missing(self) -> None:
+        """Every row that others speak of has come."""
+        for (model, key), where in self._meant.items():
+            if key not in self._there.get(model, ()):
+                raise _bad(where, f"speaks of one of tables.{name_of(model)} that is not in the archive")
+
+    def _value(self, field: Field[Any, Any], value: Any, where: str) -> Any:
+        if isinstance(field, AutoField):
+            return self._number(field.model, value)
+        if isinstance(field, ForeignKey):
+            if value is None:
+                return taken(field, value)
+            model = field.related_model
+            key = uuid.UUID(str(value)) if isinstance(model._meta.pk, UUIDField) else self._number(model, value)
+            self._meant.setdefault((model, key), f"{where}, {field.name}")
+            return key
+        return taken(field, value)
+
+    def _number(self, model: type[Model], said: Any) -> int:
+        """The number a row has here, by the one it has in the archive."""
+        if not isinstance(said, int) or isinstance(said, bool):
+            raise ValueError("must be a whole number")
+        known = self._numbers.setdefault(model, {})
+        if said not in known:
+            free = self._free.setdefault(model, [])
+            if not free:
+                with connection.cursor() as cursor:
+                    cursor.execute(
+                        "select nextval(pg_get_serial_sequence(%s, 'id')) from generate_series(1, %s)",
+                        [model._meta.db_table, _AT_ONCE],
+                    )
+                    free.extend(number for (number,) in reversed(cursor.fetchall()))
+            known[said] = free.pop()
+        return known[said]
+
+    def _renamed(self, row: dict[str, Any]) -> dict[str, Any]:
+        """The same with every key that is meant to be the only one in the world made another, in texts and in logs too."""
+        space = uuid.uuid5(uuid.NAMESPACE_OID, f"red-tally-workshop-{self.workshop.pk}")
+        text = json.dumps({key: value for key, value in row.items() if key not in ("jpeg", "sound")})
+        changed: dict[str, Any] = json.loads(_UUID.sub(lambda found: str(uuid.uuid5(space, found[0])), text))
+        return row | changed
+
+
+def _readable(made: Model, where: str) -> None:
+    """What only the Bench reads is read here once, so that no job comes in which it could not open."""
+    try:
+        if isinstance(made, Job):
+            plan_from(made.plan, made.plan_shape)
+        elif isinstance(made, JobEvent):
+            entry_from(made.body, made.version)
+    except Exception as error:  # whatever its reading stumbles over: all of it is the file's
+        raise _bad(where, f"is none the Bench can read: {error}") from None
+
+
+def _bad(where: str, why: str) -> Refused:
+    return Refused("bad_archive", f"{where}: {why}. Nothing was taken.", 422)
+
+
+def _no_json(error: Exception) -> Refused:
+    return Refused("bad_archive", f"This is no JSON an archive could be: {error}. Nothing was taken.", 422)
+
+
+def _head(file: BinaryIO) -> dict[str, Any]:
+    """What stands before the tables."""
+    file.seek(0)
+    head = ijson.ObjectBuilder()
+    try:
+        for prefix, event, value in ijson.parse(file, use_float=True):
+            if (prefix, event, value) == ("", "map_key", "tables"):
+                break
+            head.event(event, value)
+    except (ijson.JSONError, UnicodeDecodeError) as error:
+        raise _no_json(error) from None
+    found = getattr(head, "value", None)
+    return dict(found) if isinstance(found, dict) else {}
+
+
+def _rows(file: BinaryIO) -> Iterator[tuple[str, Any]]:
+    """Every row with its table, one at a time: an archive need not fit into memory."""
+    file.seek(0)
+    depth, path, row = 0, ["", ""], None  # `path`: the key of the whole, the table
+    try:
+        for event, value in ijson.basic_parse(file, use_float=True):
+            if row is not None:
+                row.event(event, value)
+            elif event == "map_key" and depth <= 2:
+                path[depth - 1] = value
+                if depth == 2 and path[0] == "tables" and value not in TABLES:
+                    raise _bad(f"tables.{value}", f"is none of version {VERSION}")
+            elif depth == 3 and path[0] == "tables" and not event.startswith("end"):
+                row = ijson.ObjectBuilder()
+                row.event(event, value)
+            if event in ("start_map", "start_array"):
+                depth += 1
+            elif event in ("end_map", "end_array"):
+                depth -= 1
+            if row is not None and depth == 3 and event != "map_key":
+                yield path[1], row.value
+                row = None
+    except (ijson.JSONError, UnicodeDecodeError) as error:
+        raise _no_json(error) from None
+
+
+def _settings(workshop: Workshop, said: Any) -> None:
+    if not isinstance(said, dict) or said.keys() != set(SETTINGS):
+        raise _bad("workshop", f"must say exactly {', '.join(SETTINGS)}")
+    called = workshop.name
+    for name in SETTINGS:
+        try:
+            setattr(workshop, name, taken(Workshop._meta.get_field(name), said[name]))  # type: ignore[arg-type]
+        except ValueError as error:
+            raise _bad(f"workshop, {name}", str(error)) from None
+    if Workshop.objects.filter(name__iexact=workshop.name).exclude(pk=workshop.pk).exists():
+        workshop.name = called  # the archive's own is still here
+    workshop.save()
+
+
+def _store(taker: _Taker, file: BinaryIO) -> None:
+    waiting: dict[type[Model], list[Model]] = {}
+    for name, row in _rows(file):
+        made = taker.row(name, row)
+        batch = waiting.setdefault(type(made), [])
+        batch.append(made)
+        if len(batch) >= _AT_ONCE:
+            type(made)._default_manager.bulk_create(batch)
+            batch.clear()
+    for model, batch in waiting.items():
+        model._default_manager.bulk_create(batch)
+    taker.nothing_missing()
+
+
+def take(file: BinaryIO, size: int, by: Membership) -> Taken:
+    """Into the workshop of `by`, which must hold no record yet: its settings and every row.
+
+    Keys that are already in use on this installation (the archive's workshop is still here) are made others, everywhere alike.
+    """
+    if size > MOST_BYTES:
+        raise Refused(
+            "too_large", "An archive may have two gigabytes at most. Ask whoever runs this for a backup instead.", 422
+        )
+    workshop = by.workshop
+    if any(model._default_manager.exists() for name, model in TABLES.items() if name not in _NO_RECORDS):
+        raise Refused(
+            "not_empty", "This workshop has records already. Begin another workshop, and bring the archive in there."
+        )
+    head = _head(file)
+    if head.get("format") != FORMAT:
+        raise Refused(
+            "no_archive", "This is no archive of Red Tally. It is the file “Everything as one file” writes.", 422
+        )
+    if head.get("version") != VERSION:
+        raise Refused("other_version", f"This archive is of version {head.get('version')}; this Red Tally reads version {VERSION}. Bring it up to date first.", 422)  # fmt: skip
+    without_trail()
+    for fresh in (False, True):
+        taker = _Taker(workshop, fresh)
+        try:
+            with transaction.atomic():
+                names = [list(model._default_manager.values_list("name", flat=True)) for model in _NAMES]
+                for name in _NO_RECORDS:
+                    TABLES[name]._default_manager.all().delete()
+                _settings(workshop, head.get("workshop"))
+                _store(taker, file)
+                _keep_names(workshop, names)
+                with connection.cursor() as cursor:
+                    cursor.execute("set constraints all immediate; set constraints all deferred")
+            break
+        except IntegrityError as error:
+            if fresh or "_pkey" not in str(error):
+                said = str(error).splitlines()[0]
+                raise Refused(
+                    "bad_archive", f"The archive contradicts itself: {said}. Nothing was taken.", 422
+                ) from None
+    _searchable()
+    Change.objects.create(
+        workshop=workshop, at=timezone.now(), by=by.user, by_name=by.shown_name, what="workshop", row=str(workshop.pk), did="changed",
+        about={"name": workshop.name}, after={"archive": f"{sum(taker.count.values())} rows brought in"},
+    )  # fmt: skip
+    return {name: taker.count[name] for name in TABLES}
+
+
+def _keep_names(workshop: Workshop, names: list[list[str]]) -> None:
+    """Names that were there before, beside those that came."""
+    for model, before in zip(_NAMES, names, strict=True):
+        there = {name.lower() for name in model._default_manager.values_list("name", flat=True)}
+        model._default_manager.bulk_create(
+            model(workshop=workshop, name=name) for name in before if name.lower() not in there
+        )
+
+
+def _searchable() -> None:
+    names = dict(Kit.objects.values_list("pk", "name"))
+    kits: dict[int, list[str]] = {}
+    for key, kit in KitDrum.objects.order_by("pk").values_list("drum_id", "kit_id"):
+        kits.setdefault(key, []).append(names[kit])
+    drums = list(Drum.objects.select_related("place", "owner"))
+    for drum in drums:
+        drum.search = search_text(drum, kits.get(drum.pk, []))
+    Drum.objects.bulk_update(drums, ["search"], batch_size=_AT_ONCE)
