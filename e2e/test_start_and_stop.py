@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -175,3 +176,29 @@ def test_a_machine_without_node_gets_one(tmp_path: Path) -> None:
     assert done.returncode == 0, done.stderr
     assert done.stdout.startswith("v24.")
     assert done.stderr.count("Node.js") == 1
+
+
+def test_clusters_of_a_checkout_in_a_private_folder_are_kept_apart(tmp_path: Path) -> None:
+    """Where the database's own user cannot go: one being destroyed, as the tests do with theirs, leaves the other."""
+    private = tmp_path / "private"
+    (private / "tools").mkdir(parents=True)
+    private.chmod(0o700)
+    shutil.copy(ROOT / "tools" / "pg", private / "tools" / "pg")
+
+    def pg(name: str, word: str) -> str:
+        where = {"RT_PGDATA": str(private / ".data" / name), "RT_PGPORT": ports[name]}
+        env = {key: value for key, value in os.environ.items() if not key.startswith("RT_")} | where
+        done = subprocess.run(
+            [str(private / "tools" / "pg"), word], env=env, check=True, capture_output=True, text=True
+        )
+        return done.stdout
+
+    ports = {name: str(free_port()) for name in ("pg", "pg-e2e")}
+    try:
+        for name in ports:
+            pg(name, "start")
+        pg("pg-e2e", "destroy")
+        assert "server is running" in pg("pg", "status")
+        assert answers(int(ports["pg"]))
+    finally:
+        pg("pg", "destroy")
