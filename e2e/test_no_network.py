@@ -65,9 +65,9 @@ def turned(installation: Installation, job: str) -> list[int]:
     return [int(rod) for (rod,) in installation.cluster.rows(sql)]
 
 
-def begun(server: Server, tag: str) -> str:
+def begun(server: Server, tag: str, part: str = "resonant") -> str:
     device = Device(server.url)
-    job = device.start(tag, "resonant")
+    job = device.start(tag, part)
     device.enter(job, *BY_ROD)
     return job
 
@@ -169,7 +169,7 @@ def test_who_signs_out_leaves_nothing_behind(server: Server, tablet: Browser) ->
 def test_a_full_device_says_so_and_holds_what_is_entered_until_it_is_sent(
     browser: Browser, installation: Installation
 ) -> None:
-    job = begun(installation.server, "MQ-011")
+    job = begun(installation.server, "MQ-009", "batter")
     room = {"origin": browser.base, "quotaSize": 1}
     browser.driver.execute_cdp_cmd(
         "Storage.overrideQuotaForOrigin", room

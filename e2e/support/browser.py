@@ -150,14 +150,15 @@ class Browser:
 
     def until(self, what: str, found: Callable[[], T | None], seconds: float = PATIENCE_S) -> T:
         """The first true answer of `found`, or a failure naming what was waited for."""
-        end = time.monotonic() + seconds
+        end, pause = time.monotonic() + seconds, 0.04
         while time.monotonic() < end:
             try:
                 if answer := found():
                     return answer
             except (StaleElementReferenceException, NoSuchElementException, JavascriptException):
                 pass
-            time.sleep(0.04)
+            time.sleep(pause)
+            pause = min(0.2, pause * 1.25)  # asking costs the page time that it needs itself
         raise AssertionError(f"Waited {seconds:.0f} s for {what}. The page says: {self.text()[:1500]}")
 
     def all(self, css: str) -> list[WebElement]:
