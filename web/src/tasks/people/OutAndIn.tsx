@@ -76,6 +76,7 @@ export function OutAndIn({ demo }: { demo: boolean }) {
 }
 
 const Section = styled.section`
+  padding-bottom: 16px;
   > p,
   > div {
     display: flex;
