@@ -41,10 +41,14 @@ export function show(workshop: number | null): void {
 
 const csrf = (): string => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 
-export const api = createClient<paths>({
-  baseUrl: globalThis.location.origin,
-  fetch: (request) => globalThis.fetch(request),
-})
+/** On a network that is dead but not gone a question would hang for minutes, and take a connection from the entries. */
+const QUESTION_MS = 25_000
+const ask = (request: Request): Promise<Response> =>
+  request.method === 'GET'
+    ? globalThis.fetch(request, { signal: AbortSignal.timeout?.(QUESTION_MS) })
+    : globalThis.fetch(request)
+
+export const api = createClient<paths>({ baseUrl: globalThis.location.origin, fetch: ask })
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrf())

@@ -21,6 +21,7 @@ let whose = ''
 /** The question by its hash, and when the answer that shows was given; only while the server gives none. */
 const asOf = new Map<string, number>()
 const noted = new Map<string, { data: unknown; at: number }>()
+const hangs = new Map<string, Promise<unknown>>()
 let last: Promise<boolean> = Promise.resolve(true)
 const listeners = new Set<() => void>()
 
@@ -104,8 +105,17 @@ const late = (): Promise<typeof LATE> =>
  * What it refuses is refused: a copy never stands in for a no.
  */
 export const askOrRemember: QueryPersister = async (ask, context, query) => {
-  const answer = Promise.resolve(ask(context)).then((data) => {
-    if (asOf.delete(query.queryHash)) tell()
+  const hash = query.queryHash
+  // While the network is dead but not gone, requests hang: a second one for the same would only take a connection from the entries.
+  const hanging = asOf.has(hash) ? hangs.get(hash) : undefined
+  const asked = hanging ?? Promise.resolve(ask(context))
+  hangs.set(hash, asked)
+  const over = (): void => {
+    if (hangs.get(hash) === asked) hangs.delete(hash)
+  }
+  asked.then(over, over)
+  const answer = (asked as Promise<Awaited<ReturnType<typeof ask>>>).then((data) => {
+    if (asOf.delete(hash)) tell()
     return data
   })
   const first = await Promise.race([answer.catch((error: unknown) => ({ error })), late()])
