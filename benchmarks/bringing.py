@@ -5,6 +5,7 @@ In process, on a database of its own: what is measured is reading, checking and 
 
 from __future__ import annotations
 
+import gc
 import io
 import os
 import resource
@@ -47,9 +48,11 @@ def main() -> None:
         from django.contrib.auth.models import User
         from django.db import connection, transaction
 
-        from apps.bringing.taking import take_drums
+        from apps.bringing.taking import reading_drums
         from apps.people.first import begin_workshop
+        from apps.sheets.steps import at_once
 
+        gc.freeze()  # as config.wsgi does
         member = begin_workshop("Loft", "in", User.objects.create_user("petra"), "Petra")
 
         def take(raw: bytes) -> tuple[float, int, int]:
@@ -58,7 +61,7 @@ def main() -> None:
                 from apps.workshops.scope import enter_workshop
 
                 enter_workshop(member.workshop_id)
-                seen = take_drums(io.BytesIO(raw), None, True, member)
+                seen = at_once(reading_drums(io.BytesIO(raw), None, True, member))
             return time.perf_counter() - began, seen.new, seen.same
 
         few, new, _ = take(sheet(FEW, "F"))

@@ -58,3 +58,28 @@ def test_a_list_with_errors_is_mended_and_brought_again(
     browser.go("/drums/BR-1")
     browser.sees("fitted 5 Mar 24")
     browser.sees("Entered from a list")
+
+
+def test_a_long_list_is_stopped_and_leaves_nothing_then_taken_whole(
+    browser: Browser, installation: Installation, tmp_path: Path
+) -> None:
+    file = tmp_path / "depot.csv"
+    rows = [f"LL-{n};Dotterel {n};Snare Drum;14 x 5,5;10;depot;band {n % 60}" for n in range(4000)]
+    file.write_text("\n".join(["tag;name;kind;size;rods;place;kit", *rows]), encoding="utf-8")
+    there = "select count(*) from register_drum where tag like 'LL-%'"
+    browser.sign_in()
+    browser.go("/drums/bring")
+    choose(browser, file)
+    browser.sees("depot.csv: reading")
+    browser.sees("4000 new, 0 brought up to date")
+    browser.press("Take 4000 drums")
+    browser.until("some rows of all of them", lambda: "00 of 4,000 rows" in browser.text())
+    browser.press("Stop")
+    browser.sees("depot.csv: stopped")
+    browser.sees("Nothing of it was taken.")
+    busy = "select count(*) from pg_stat_activity where pid <> pg_backend_pid() and xact_start is not null and backend_type = 'client backend'"
+    browser.until("the server to have noticed", lambda: installation.cluster.rows(busy) == [["0"]])
+    assert installation.cluster.rows(there) == [["0"]]
+    browser.press("Take 4000 drums")
+    browser.sees("depot.csv: taken")
+    assert installation.cluster.rows(there) == [["4000"]]

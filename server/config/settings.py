@@ -73,6 +73,8 @@ MIDDLEWARE = [
 ]
 
 ROOT_URLCONF = "config.urls"
+API = "config.api.api"
+"""Where refusals get their words, for answers that have begun already."""
 WSGI_APPLICATION = "config.wsgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [], "APP_DIRS": False}]
 

@@ -18,7 +18,7 @@ from hypothesis import strategies as st
 from openpyxl import Workbook
 
 from apps.bringing.models import ReadSo
-from apps.heads.models import Fitting
+from apps.heads.models import Fitting, StockItem
 from apps.history.models import LogEntry
 from apps.register.models import Drum, Kit, Place
 from apps.workshops.models import Workshop
@@ -156,7 +156,7 @@ def test_what_is_no_list_is_refused(api: Api, house: House, raw: bytes) -> None:
 def test_a_list_longer_than_anybodys_is_not_taken_in_part(
     api: Api, house: House, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr("apps.bringing.taking.MOST_ROWS", 2)
+    monkeypatch.setattr("apps.sheets.tally.MOST_ROWS", 2)
     raw = "tag,name,kind,size,rods\n" + "".join(f"L{n},Long,snare,14x5,8\n" for n in range(3))
     assert send(api, raw)[1]["code"] == "too_long"
     assert Drum.objects.count() == 1
@@ -170,8 +170,71 @@ def test_a_long_list_is_read_with_a_handful_of_statements(
     )
     with django_assert_max_num_queries(60):
         assert counts(send(api, raw)[1]) == (3000, 0, 0, 0)
-    with django_assert_max_num_queries(30):
+    with django_assert_max_num_queries(40):
         assert counts(send(api, raw)[1]) == (0, 0, 3000, 0)
+
+
+def steps(api: Api, path: str, raw: str) -> Any:
+    """The lines of an answer, as they come."""
+    file = SimpleUploadedFile("list.csv", raw.encode())
+    return api.client.post(f"/api{path}", {"sheet": file}, headers={"accept": "application/x-ndjson"})
+
+
+def long_list(rows: int, start: int = 0) -> str:
+    lines = (f"L{n},Long,snare,14x5,8,loft,k{n % 3},x\n" for n in range(start, rows))
+    return "tag,name,kind,size,rods,place,kit,batter\n" + "".join(lines)
+
+
+def test_a_long_list_tells_how_far_it_is_and_then_what_it_came_to(api: Api, house: House) -> None:
+    answer = steps(api, "/register/sheet", long_list(1200))
+    assert answer.headers["Content-Type"] == "application/x-ndjson"
+    lines = [json.loads(line) for line in answer.streaming_content]
+    assert [line["read"] for line in lines[:-1]] == [500, 1000, 1200]
+    house.enter()
+    assert (counts(lines[-1]["seen"]), Drum.objects.count()) == ((1200, 0, 0, 0), 1201)
+    assert lines[-1]["seen"] == send(api, long_list(1200))[1] | {
+        "new": 1200,
+        "same": 0,
+        "shown": lines[-1]["seen"]["shown"],
+    }
+
+
+@pytest.mark.parametrize("path", ["/register/sheet", "/shelf/sheet"])
+def test_stopped_anywhere_it_leaves_nothing(api: Api, house: House, path: str) -> None:
+    raw = long_list(1200)
+    if "shelf" in path:
+        raw = "sort,line,count\n" + "".join(f"part,washer {n},3\n" for n in range(1200))
+    for after in (1, 2):
+        answer = steps(api, path, raw)
+        lines = iter(answer.streaming_content)
+        assert [json.loads(next(lines))["read"] for _ in range(after)] == [500, 1000][:after]
+        answer._iterator.close()  # as the server does where a caller is gone
+        house.enter()
+        assert (Drum.objects.count(), Place.objects.count(), StockItem.objects.count(), ReadSo.objects.count()) == (1, 1, 1, 0)  # fmt: skip
+    house.enter()
+    assert json.loads(list(steps(api, path, raw).streaming_content)[-1])["seen"]["new"] == 1200
+
+
+def test_what_is_refused_on_the_way_is_the_last_line_and_nothing_stays(
+    api: Api, house: House, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("apps.sheets.tally.MOST_ROWS", 700)
+    lines = [json.loads(line) for line in steps(api, "/register/sheet", long_list(1200)).streaming_content]
+    assert (lines[0], lines[-1]["status"], lines[-1]["error"]["code"]) == ({"read": 500}, 422, "too_long")
+    house.enter()
+    assert Drum.objects.count() == 1
+    lines = [json.loads(line) for line in steps(api, "/shelf/sheet", "nothing\nof it\n").streaming_content]
+    assert [set(line) for line in lines] == [{"error", "status"}]
+
+
+def test_tags_differing_in_case_are_one_drum_wherever_they_stand(api: Api, house: House) -> None:
+    raw = long_list(600) + "l3,Again,snare,14x5,8,loft,k1,x\n"
+    status, seen = send(api, raw)
+    assert (status, counts(seen), seen["problems"][0]["because"]) == (
+        200,
+        (600, 0, 0, 1),
+        "tag: l3 is in row 5 already.",
+    )
 
 
 def test_a_job_in_hand_keeps_its_drum(api: Api, house: House, hands: Any) -> None:

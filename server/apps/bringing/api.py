@@ -6,14 +6,16 @@ import json
 from typing import BinaryIO, cast
 
 from django.http import StreamingHttpResponse
+from django.http.response import HttpResponseBase
 from django.utils import timezone
 from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
 from apps.accounts.auth import Request, technician
 from apps.bringing.schemas import DrumsSeen
-from apps.bringing.taking import take_drums
+from apps.bringing.taking import reading_drums
 from apps.bringing.writing import written_rows
+from apps.sheets.steps import told
 from apps.workshops.errors import Refused
 
 router = Router(tags=["register"])
@@ -33,15 +35,15 @@ def _asked(columns: str) -> dict[str, str] | None:
 
 
 @router.post("/sheet/look", response=DrumsSeen, auth=technician, operation_id="look_at_drums")
-def look(request: Request, sheet: File[UploadedFile], columns: Form[str] = "") -> DrumsSeen:
+def look(request: Request, sheet: File[UploadedFile], columns: Form[str] = "") -> DrumsSeen | HttpResponseBase:
     """What a list would do; nothing is changed. `columns`: as JSON, by number of the column the field it says."""
-    return take_drums(cast(BinaryIO, sheet), _asked(columns), False, request.member)
+    return told(request, reading_drums(cast(BinaryIO, sheet), _asked(columns), False, request.member))
 
 
 @router.post("/sheet", response=DrumsSeen, auth=technician, operation_id="take_drums")
-def take(request: Request, sheet: File[UploadedFile], columns: Form[str] = "") -> DrumsSeen:
+def take(request: Request, sheet: File[UploadedFile], columns: Form[str] = "") -> DrumsSeen | HttpResponseBase:
     """Take its good rows: new drums, and what it says anew of those that are there."""
-    return take_drums(cast(BinaryIO, sheet), _asked(columns), True, request.member)
+    return told(request, reading_drums(cast(BinaryIO, sheet), _asked(columns), True, request.member))
 
 
 @router.get("/sheet.csv", operation_id="drums_sheet", include_in_schema=False)

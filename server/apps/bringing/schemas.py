@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from ninja import Schema
 
+from apps.sheets.tally import ListSeen
+
 
 class ColumnSeen(Schema):
     """A column of the file: its heading, what the first rows say, and which field it is read as; empty for none."""
@@ -18,24 +20,9 @@ class FieldKnown(Schema):
     words: str
 
 
-class RowBad(Schema):
-    line: int
-    because: str
-    shown: str
-
-
-class DrumsSeen(Schema):
-    """What a file comes to. `lacking`: what is needed for new drums and no column says; then nothing was read yet. `shown` are the first good rows
-    in words."""
+class DrumsSeen(ListSeen):
+    """What a list of drums comes to. `lacking`: what is needed for new drums and no column says; then nothing was read yet."""
 
     columns: list[ColumnSeen]
     fields: list[FieldKnown]
     lacking: list[str]
-    good: int
-    new: int
-    changed: int
-    same: int
-    bad: int
-    problems: list[RowBad]
-    shown: list[str]
-    taken: bool

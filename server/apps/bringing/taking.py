@@ -4,18 +4,21 @@ from __future__ import annotations
 
 import hashlib
 import uuid
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections import defaultdict
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import suppress
+from dataclasses import dataclass
 from datetime import datetime, time
 from itertools import chain, islice
 from typing import Any, BinaryIO, Final
 
 from django.db import transaction
+from django.db.models.functions import Lower
 from django.utils import timezone
 from pydantic import ValidationError
 
 from apps.bringing.models import ReadSo
-from apps.bringing.schemas import ColumnSeen, DrumsSeen, FieldKnown, RowBad
+from apps.bringing.schemas import ColumnSeen, DrumsSeen, FieldKnown
 from apps.drums.flows import edit_drum, search_text
 from apps.drums.stands import say_what_stands
 from apps.drums.stands_schemas import FoundOn, StandsIn
@@ -23,20 +26,24 @@ from apps.heads.models import Fitting
 from apps.history.models import LogEntry
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.register.schemas import DrumEdit, DrumIn, shape_form, size_words, to_fields
+from apps.sheets.steps import Steps
+from apps.sheets.tally import Tally, within_reason
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.bringing import FIELDS, BroughtDrum, Since, guess, lacking, read_row
 from drumwork.drums import traits_of
 from drumwork.sheets import BadRow, BadSheet, Table, read_table
 
-__all__ = ["MOST_ROWS", "take_drums"]
+__all__ = ["reading_drums"]
 
-MOST_ROWS: Final = 50_000
 FROM: Final = "Entered from a list"
-_TOLD: Final = 500
-_SHOWN: Final = 40
 _SAMPLE: Final = 3
-_BATCH: Final = 1000
+_BATCH: Final = 500
+"""Rows that are looked up, checked and written together; so many are ever held at once."""
+
+
+_Cells = tuple[int, list[str]] | BadRow
+"""A line of the file by its number, or why it cannot be read."""
 
 
 @dataclass
@@ -46,25 +53,6 @@ class _Fresh:
     drum: Drum
     kits: list[str]
     on_it: Mapping[str, tuple[str, Since]]
-
-
-@dataclass
-class _Tally:
-    good: int = 0
-    new: int = 0
-    changed: int = 0
-    bad: int = 0
-    problems: list[RowBad] = field(default_factory=list)
-    shown: list[str] = field(default_factory=list)
-
-    def refuse(self, row: BadRow) -> None:
-        self.bad += 1
-        if len(self.problems) < _TOLD:
-            self.problems.append(RowBad(line=row.number, because=row.because, shown=row.shown))
-
-    def show(self, words: str) -> None:
-        if len(self.shown) < _SHOWN:
-            self.shown.append(words)
 
 
 def _noon(since: Since, now: datetime) -> datetime:
@@ -82,19 +70,37 @@ def _sentence(error: ValidationError) -> str:
 
 
 class _Taking:
-    """Rows of one list, one after the other. All drums are read once; those the list enters are written together."""
+    """A list, so many rows at a time: what is there of their drums is read together, and those the list enters are written together."""
 
-    def __init__(self, member: Membership) -> None:
-        self.member, self.workshop, self.now, self.tally = member, member.workshop, timezone.now(), _Tally()
-        drums = Drum.objects.select_related("place", "owner").prefetch_related("kits")
-        self.known = {drum.tag.lower(): drum for drum in drums}
+    def __init__(self, member: Membership, keep: bool) -> None:
+        self.member, self.workshop, self.keep = member, member.workshop, keep
+        self.now, self.tally = timezone.now(), Tally()
         self.rows: dict[str, int] = {}
-        self.fresh: list[_Fresh] = []
         self.places = {each.name: each for each in Place.objects.all()}
         self.owners = {each.name: each for each in Owner.objects.all()}
-        self.on: dict[tuple[int, str], Fitting] = {
-            (each.drum_id, each.side): each for each in Fitting.objects.filter(retired_at__isnull=True)
+        self.kits = {each.name: each for each in Kit.objects.all()}
+        self.known: dict[str, Drum] = {}
+        self.on: dict[tuple[int, str], Fitting] = {}
+        self.fresh: list[_Fresh] = []
+
+    def batch(self, rows: Sequence[BroughtDrum | BadRow]) -> None:
+        tags = {row.tag.lower() for row in rows if isinstance(row, BroughtDrum)}
+        drums = Drum.objects.alias(lower=Lower("tag")).filter(lower__in=tags).select_related("place", "owner")
+        self.known = {drum.tag.lower(): drum for drum in drums}
+        keys = [drum.pk for drum in self.known.values()]
+        self.on = {
+            (each.drum_id, each.side): each for each in Fitting.objects.filter(drum__in=keys, retired_at__isnull=True)
         }
+        kits = defaultdict[int, list[Kit]](list)
+        for link in KitDrum.objects.filter(drum__in=keys).select_related("kit"):
+            kits[link.drum_id].append(link.kit)
+        for drum in self.known.values():
+            drum._prefetched_objects_cache = {"kits": kits[drum.pk]}  # type: ignore[attr-defined]
+        for row in rows:
+            self.tally.refuse(row) if isinstance(row, BadRow) else self.row(row)
+        if self.keep:
+            self._write()
+        self.fresh.clear()
 
     def row(self, row: BroughtDrum) -> None:
         name = row.tag.lower()
@@ -193,17 +199,16 @@ class _Taking:
             return (day.year, day.month) != (since.on.year, since.on.month)
         return (there.dated, day) != (since.dated, since.on)
 
-    def finish(self) -> None:
-        """Write the drums the list enters, with their kits, what is on them, and a line of history each."""
+    def _write(self) -> None:
+        """Write the drums these rows enter, with their kits, what is on them, and a line of history each."""
         fresh = self.fresh
-        Drum.objects.bulk_create([each.drum for each in fresh], batch_size=_BATCH)
-        kits = {each.name: each for each in Kit.objects.all()}
-        for name in sorted({name for each in fresh for name in each.kits} - kits.keys()):
-            kits[name] = Kit.objects.create(workshop=self.workshop, name=name)
+        Drum.objects.bulk_create([each.drum for each in fresh])
         of = {"workshop": self.workshop}
+        names = sorted({name for each in fresh for name in each.kits} - self.kits.keys())
+        for kit in Kit.objects.bulk_create([Kit(**of, name=name) for name in names]):
+            self.kits[kit.name] = kit
         KitDrum.objects.bulk_create(
-            [KitDrum(**of, drum=each.drum, kit=kits[name]) for each in fresh for name in sorted(set(each.kits))],
-            batch_size=_BATCH,
+            [KitDrum(**of, drum=each.drum, kit=self.kits[name]) for each in fresh for name in sorted(set(each.kits))]
         )
         Fitting.objects.bulk_create(
             [
@@ -212,15 +217,13 @@ class _Taking:
                 )
                 for each in fresh
                 for place, (what, since) in each.on_it.items()
-            ],
-            batch_size=_BATCH,
+            ]
         )
         LogEntry.objects.bulk_create(
             [
                 LogEntry(**of, drum=each.drum, at=self.now, kind="register", text=FROM, by_name=self.member.shown_name)
                 for each in fresh
-            ],
-            batch_size=_BATCH,
+            ]
         )
 
 
@@ -275,7 +278,7 @@ def _columns(header: list[str], asked: Mapping[str, str] | None) -> dict[str, in
     return found
 
 
-def _seen(table: Table, first: list[Any], columns: Mapping[str, int]) -> list[ColumnSeen]:
+def _seen(table: Table, first: list[_Cells], columns: Mapping[str, int]) -> list[ColumnSeen]:
     by_column = {at: name for name, at in columns.items()}
     rows = [cells for _, cells in (each for each in first if not isinstance(each, BadRow))]
     return [
@@ -292,8 +295,8 @@ class _NotKept(Exception):
     """The list was only looked at."""
 
 
-def take_drums(file: BinaryIO, asked: Mapping[str, str] | None, keep: bool, member: Membership) -> DrumsSeen:
-    """Read a list row by row; good rows are taken if `keep`, else only told what they would do. The same list twice changes nothing.
+def reading_drums(file: BinaryIO, asked: Mapping[str, str] | None, keep: bool, member: Membership) -> Steps[DrumsSeen]:
+    """Read a list so many rows at a time; good rows are taken if `keep`, else only told what they would do. The same list twice changes nothing.
 
     Parameters
     ----------
@@ -311,43 +314,34 @@ def take_drums(file: BinaryIO, asked: Mapping[str, str] | None, keep: bool, memb
         raise BadSheet("The first line has to name the columns.")
     columns = _columns(table.header, asked)
     first = list(islice(table.rows, _SAMPLE))
-    taking = _Taking(member)
-    missing = ["tag"] if "tag" not in columns else [] if taking.known else lacking(columns)
+    taking = _Taking(member, keep)
+    missing = ["tag"] if "tag" not in columns else [] if Drum.objects.exists() else lacking(columns)
     if not missing:
-        _read(taking, chain(first, table.rows), columns, keep)
+        yield from _read(taking, chain(first, table.rows), columns)
         if keep:
             ReadSo.objects.update_or_create(
                 workshop=member.workshop, headings=_headings(table.header), defaults={"columns": columns}
             )
-    tally = taking.tally
     return DrumsSeen(
+        **dict(taking.tally.seen(taken=keep and not missing)),
         columns=_seen(table, first, columns),
         fields=[FieldKnown(name=each.name, words=each.words) for each in FIELDS.values()],
         lacking=missing,
-        good=tally.good,
-        new=tally.new,
-        changed=tally.changed,
-        same=tally.good - tally.new - tally.changed,
-        bad=tally.bad,
-        problems=tally.problems,
-        shown=tally.shown,
-        taken=keep and not missing,
     )
 
 
-def _read(taking: _Taking, rows: Any, columns: Mapping[str, int], keep: bool) -> None:
+def _read(taking: _Taking, rows: Iterator[_Cells], columns: Mapping[str, int]) -> Iterator[int]:
+    """All in one transaction: the list is taken as a whole, or only looked at. How many rows were read, after so many each time."""
     today = timezone.localdate(taking.now)
-    try:
-        with transaction.atomic():
-            for n, found in enumerate(rows):
-                if n >= MOST_ROWS:
-                    raise Refused("too_long", f"That file has more than {MOST_ROWS} rows. Split it.", 422)
-                if not isinstance(found, BadRow):
-                    number, cells = found
-                    found = read_row(number, cells, columns, taking.workshop.length_unit, today)
-                taking.tally.refuse(found) if isinstance(found, BadRow) else taking.row(found)
-            if not keep:
-                raise _NotKept
-            taking.finish()
-    except _NotKept:
-        pass
+    unit = taking.workshop.length_unit
+
+    def told(found: _Cells) -> BroughtDrum | BadRow:
+        return found if isinstance(found, BadRow) else read_row(*found, columns, unit, today)
+
+    said = map(told, within_reason(rows))
+    with suppress(_NotKept), transaction.atomic():
+        while batch := list(islice(said, _BATCH)):
+            taking.batch(batch)
+            yield taking.tally.read
+        if not taking.keep:
+            raise _NotKept

@@ -7,7 +7,7 @@ from typing import Annotated
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from apps.drums.sheet_schemas import Dated
 from apps.workshops.typed import Line, Name
@@ -15,7 +15,7 @@ from apps.workshops.typed import Line, Name
 Readings = Annotated[Line, Field(max_length=200)]
 
 
-class FoundOn(Schema):
+class FoundOn(BaseModel):
     """A head on one side, or a set of wires: `on` the day where it is known, `months` about how long ago where it is guessed."""
 
     what: Annotated[Name, Field(max_length=60)]
@@ -24,7 +24,7 @@ class FoundOn(Schema):
     months: float | None = Field(None, ge=0, le=600, allow_inf_nan=False)
 
 
-class StandsIn(Schema):
+class StandsIn(BaseModel):
     """What a person found on a drum. A pitch is one reading, or one for each rod parted by blanks. `id` is made by the device."""
 
     id: UUID

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any, Literal
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from apps.register.models import Drum
 from apps.workshops.errors import Refused
@@ -23,8 +23,8 @@ HOURS_IN_A_WEEK = 168
 KIND_WORDS = {kind.value: traits.words for kind, traits in TRAITS.items()}
 
 
-class DrumIn(Schema):
-    """A drum as a person fills it in. Empty text means not known."""
+class DrumIn(BaseModel):
+    """A drum as a person fills it in. Empty text means not known. Plain: thousands are read from a list at once."""
 
     tag: Tag = Field(max_length=20)
     name: Name = Field(max_length=60)

@@ -6,11 +6,14 @@ from typing import BinaryIO, cast
 from uuid import UUID
 
 from django.http import StreamingHttpResponse
+from django.http.response import HttpResponseBase
 from django.utils import timezone
 from ninja import File, Query, Router, Status
 from ninja.files import UploadedFile
 
 from apps.accounts.auth import Request, technician
+from apps.sheets.steps import told
+from apps.sheets.tally import ListSeen
 from apps.stock import bare, flows, loans, selectors, sheets
 from apps.stock.schemas import (
     BareHeard,
@@ -30,7 +33,6 @@ from apps.stock.schemas import (
     LoanIn,
     LoanOut,
     PlaceOut,
-    SheetSeen,
     ShelfOut,
     StockMoveIn,
 )
@@ -109,16 +111,16 @@ def sheet(request: Request) -> StreamingHttpResponse:
     )
 
 
-@router.post("/sheet/look", response=SheetSeen, auth=technician, operation_id="look_at_sheet")
-def look_at_sheet(request: Request, sheet: File[UploadedFile]) -> SheetSeen:
+@router.post("/sheet/look", response=ListSeen, auth=technician, operation_id="look_at_sheet")
+def look_at_sheet(request: Request, sheet: File[UploadedFile]) -> ListSeen | HttpResponseBase:
     """What a file would do; nothing is changed."""
-    return sheets.take_sheet(cast(BinaryIO, sheet), False, request.member)
+    return told(request, sheets.reading_sheet(cast(BinaryIO, sheet), False, request.member))
 
 
-@router.post("/sheet", response=SheetSeen, auth=technician, operation_id="take_sheet")
-def take_sheet(request: Request, sheet: File[UploadedFile]) -> SheetSeen:
+@router.post("/sheet", response=ListSeen, auth=technician, operation_id="take_sheet")
+def take_sheet(request: Request, sheet: File[UploadedFile]) -> ListSeen | HttpResponseBase:
     """The good rows of a file are taken; the bad ones told."""
-    return sheets.take_sheet(cast(BinaryIO, sheet), True, request.member)
+    return told(request, sheets.reading_sheet(cast(BinaryIO, sheet), True, request.member))
 
 
 @router.post("/lines", response={201: LineOut}, auth=technician, operation_id="begin_line")

@@ -323,23 +323,4 @@ class CodeIn(Schema):
     code: Annotated[Name, Field(max_length=60)]
 
 
-class SheetBad(Schema):
-    line: int
-    because: str
-    shown: str
-
-
-class SheetSeen(Schema):
-    """What a file would change, or has changed: `good` rows of which `new` begin a line and `changed` alter a count; every bad one with its reason, up to 500."""
-
-    good: int
-    new: int
-    changed: int
-    same: int
-    bad: int
-    problems: list[SheetBad]
-    shown: list[str]
-    taken: bool
-
-
 PlaceOut.model_rebuild()

@@ -13,21 +13,20 @@ from django.db import transaction
 from django.utils import timezone
 
 from apps.heads.models import StockItem
+from apps.sheets.steps import Steps
+from apps.sheets.tally import ListSeen, Tally, within_reason
 from apps.stock.flows import new_line, same_size
 from apps.stock.models import Heap, Movement
 from apps.stock.moving import Act, heaps_of, move
-from apps.stock.schemas import SheetBad, SheetSeen
 from apps.stock.wording import called, order_of, size_of
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.shelf import COLUMNS, BadRow, SheetRow, Sort, Why, harmless, read_sheet
 
-__all__ = ["MOST_ROWS", "take_sheet", "written_rows"]
+__all__ = ["reading_sheet", "written_rows"]
 
-MOST_ROWS: Final = 50_000
-_SHOWN: Final = 40
 FROM: Final = "from a sheet"
-_TOLD: Final = 500
+_STEP: Final = 500
 
 
 class _Line:
@@ -72,33 +71,6 @@ def written_rows(unit: str) -> Iterator[str]:
             yield pen.writerow([harmless(cell) for cell in cells])
 
 
-@dataclass
-class _Tally:
-    """What a file came to so far."""
-
-    good: int = 0
-    new: int = 0
-    changed: int = 0
-    bad: int = 0
-    problems: list[SheetBad] = field(default_factory=list)
-    shown: list[str] = field(default_factory=list)
-    seen: dict[tuple[Any, ...], int] = field(default_factory=dict)
-
-    def refuse(self, row: BadRow) -> None:
-        self.bad += 1
-        if len(self.problems) < _TOLD:
-            self.problems.append(SheetBad(line=row.number, because=row.because, shown=row.shown))
-
-    def tell_new(self, named: str, row: SheetRow) -> None:
-        self.good += 1
-        self.new += 1
-        self.show(f"{named}: a new line, {row.count} there")
-
-    def show(self, words: str) -> None:
-        if len(self.shown) < _SHOWN:
-            self.shown.append(words)
-
-
 Key = tuple[Sort, str, bool]
 """What lines are looked up by: sort, name in small letters, used or not; then by size."""
 
@@ -115,15 +87,16 @@ class _Taking:
     """Rows of one file, taken one after the other. The whole shelf is read once; lines the file begins are written together."""
 
     def __init__(self, member: Membership) -> None:
-        self.member, self.unit, self.tally = member, member.workshop.length_unit, _Tally()
+        self.member, self.unit, self.tally = member, member.workshop.length_unit, Tally()
         self.known: dict[Key, list[StockItem]] = defaultdict(list)
+        self.rows: dict[tuple[Any, ...], int] = {}
         self.fresh: dict[int, _Fresh] = {}
         for item in StockItem.objects.select_related("line", "wires").prefetch_related("heaps"):
             self.known[Sort(item.sort), item.named.lower(), item.used].append(item)
 
     def row(self, row: SheetRow) -> None:
         key = (row.sort, row.line.lower(), row.size, row.used, row.place, row.batch)
-        if (first := self.tally.seen.setdefault(key, row.number)) != row.number:
+        if (first := self.rows.setdefault(key, row.number)) != row.number:
             self.tally.refuse(BadRow(row.number, f"The same line, place and batch as row {first}.", row.line))
             return
         try:
@@ -140,12 +113,17 @@ class _Taking:
         item = self._find(row)
         if item is None:
             item = self._begin(row)
-            self.tally.tell_new(called(item, self.unit), row)
+            self._tell_new(item, row)
         elif id(item) in self.fresh:
             self._more(item, row)
-            self.tally.tell_new(called(item, self.unit), row)
+            self._tell_new(item, row)
         else:
             self._change(item, row)
+
+    def _tell_new(self, item: StockItem, row: SheetRow) -> None:
+        self.tally.good += 1
+        self.tally.new += 1
+        self.tally.show(f"{called(item, self.unit)}: a new line, {row.count} there")
 
     def _begin(self, row: SheetRow) -> StockItem:
         facts = dict(row.facts) if row.facts else None
@@ -203,7 +181,7 @@ class _NotKept(Exception):
     """The file was only looked at."""
 
 
-def take_sheet(file: BinaryIO, keep: bool, member: Membership) -> SheetSeen:
+def reading_sheet(file: BinaryIO, keep: bool, member: Membership) -> Steps[ListSeen]:
     """Read a file row by row; good rows are taken if `keep`, else only told what they would do. The same file twice changes nothing.
 
     Raises
@@ -216,23 +194,13 @@ def take_sheet(file: BinaryIO, keep: bool, member: Membership) -> SheetSeen:
     taking = _Taking(member)
     try:
         with transaction.atomic():
-            for n, row in enumerate(read_sheet(file, taking.unit)):
-                if n >= MOST_ROWS:
-                    raise Refused("too_long", f"That file has more than {MOST_ROWS} rows. Split it.", 422)
+            for n, row in enumerate(within_reason(read_sheet(file, taking.unit))):
+                if n and n % _STEP == 0:
+                    yield n
                 taking.tally.refuse(row) if isinstance(row, BadRow) else taking.row(row)
             if not keep:
                 raise _NotKept
             taking.finish()
     except _NotKept:
         pass
-    tally = taking.tally
-    return SheetSeen(
-        good=tally.good,
-        new=tally.new,
-        changed=tally.changed,
-        same=tally.good - tally.new - tally.changed,
-        bad=tally.bad,
-        problems=tally.problems,
-        shown=tally.shown,
-        taken=keep,
-    )
+    return taking.tally.seen(taken=keep)

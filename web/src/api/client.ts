@@ -33,6 +33,12 @@ const NO_NETWORK: ErrorBody = {
   kept: 'Kept on this device.',
 }
 
+export const NO_ANSWER: ErrorBody = {
+  ...NO_NETWORK,
+  code: 'unexpected',
+  message: 'The server gave no clear answer. Try once more.',
+}
+
 let shown = ''
 /** Which workshop this page shows, by its number: the server takes nothing of it into another. */
 export function show(workshop: number | null): void {
@@ -77,10 +83,7 @@ const isErrorBody = (value: unknown): value is ErrorBody =>
 export async function unwrap<T>(asked: Promise<Answer<T>>): Promise<T> {
   const { data, error, response } = await asked
   if (error !== undefined || !response.ok) {
-    const body = isErrorBody(error)
-      ? error
-      : { ...NO_NETWORK, code: 'unexpected', message: 'The server gave no clear answer. Try once more.' }
-    throw new ApiError(response.status, body)
+    throw new ApiError(response.status, isErrorBody(error) ? error : NO_ANSWER)
   }
   return data as T
 }

@@ -3031,7 +3031,7 @@ export interface components {
         };
         /**
          * DrumIn
-         * @description A drum as a person fills it in. Empty text means not known.
+         * @description A drum as a person fills it in. Empty text means not known. Plain: thousands are read from a list at once.
          */
         DrumIn: {
             /**
@@ -3176,8 +3176,7 @@ export interface components {
         };
         /**
          * DrumsSeen
-         * @description What a file comes to. `lacking`: what is needed for new drums and no column says; then nothing was read yet. `shown` are the first good rows
-         *     in words.
+         * @description What a list of drums comes to. `lacking`: what is needed for new drums and no column says; then nothing was read yet.
          */
         DrumsSeen: {
             /** Bad */
@@ -4164,6 +4163,29 @@ export interface components {
             username: string;
             /** Workshop */
             workshop: string;
+        };
+        /**
+         * ListSeen
+         * @description What a list would change, or has changed: `good` rows, of which `new` begin a record, `changed` alter one and `same` say what is there;
+         *     every bad one with its reason, up to 500. `shown` are the first that do something, in words.
+         */
+        ListSeen: {
+            /** Bad */
+            bad: number;
+            /** Changed */
+            changed: number;
+            /** Good */
+            good: number;
+            /** New */
+            new: number;
+            /** Problems */
+            problems: components["schemas"]["RowBad"][];
+            /** Same */
+            same: number;
+            /** Shown */
+            shown: string[];
+            /** Taken */
+            taken: boolean;
         };
         /** LivesOut */
         LivesOut: {
@@ -5472,7 +5494,10 @@ export interface components {
             /** Step */
             step: string;
         };
-        /** RowBad */
+        /**
+         * RowBad
+         * @description A row that cannot be taken: its line in the file, why, and what it says.
+         */
         RowBad: {
             /** Because */
             because: string;
@@ -5714,37 +5739,6 @@ export interface components {
             wires: components["schemas"]["WiresOut"] | null;
             /** Work */
             work: components["schemas"]["OfferOut"][];
-        };
-        /** SheetBad */
-        SheetBad: {
-            /** Because */
-            because: string;
-            /** Line */
-            line: number;
-            /** Shown */
-            shown: string;
-        };
-        /**
-         * SheetSeen
-         * @description What a file would change, or has changed: `good` rows of which `new` begin a line and `changed` alter a count; every bad one with its reason, up to 500.
-         */
-        SheetSeen: {
-            /** Bad */
-            bad: number;
-            /** Changed */
-            changed: number;
-            /** Good */
-            good: number;
-            /** New */
-            new: number;
-            /** Problems */
-            problems: components["schemas"]["SheetBad"][];
-            /** Same */
-            same: number;
-            /** Shown */
-            shown: string[];
-            /** Taken */
-            taken: boolean;
         };
         /**
          * ShelfLine
@@ -11078,7 +11072,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetSeen"];
+                    "application/json": components["schemas"]["ListSeen"];
                 };
             };
             /** @description Refused */
@@ -11117,7 +11111,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetSeen"];
+                    "application/json": components["schemas"]["ListSeen"];
                 };
             };
             /** @description Refused */
