@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import re
-import subprocess
-import sys
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -15,53 +13,28 @@ from selenium.webdriver.common.virtual_authenticator import VirtualAuthenticator
 
 from e2e.support.browser import Browser
 from e2e.support.device import Device
-from e2e.support.installation import DEMO, ROOT, Cluster, Server, prepared
+from e2e.support.installation import Installation
 
 PASSWORD = "low-tide-by-noon"
 
 
-class Fresh:
-    """An installation nobody has begun; with the demo in it, as a plain `./start` leaves it."""
-
-    def __init__(self) -> None:
-        self.cluster = Cluster("people")
-        self.cluster.start(like=prepared(*DEMO))
-        try:
-            self.server = Server(self.cluster.url, workers=1)
-            self.server.start()
-        except BaseException:
-            self.cluster.destroy()
-            raise
-        self.url = self.server.url.replace("127.0.0.1", "localhost")  # browsers give passkeys to names alone
-
-    def printed(self, *command: str) -> str:
-        done = subprocess.run(
-            [sys.executable, str(ROOT / "server" / "manage.py"), *command], env=self.server.env, check=True, stdout=subprocess.PIPE, text=True
-        )  # fmt: skip
-        return done.stdout.strip()
-
-    def close(self) -> None:
-        self.server.stop()
-        self.cluster.destroy()
-
-
 @pytest.fixture(scope="module")
-def fresh() -> Iterator[Fresh]:
-    made = Fresh()
-    yield made
-    made.close()
+def fresh() -> Iterator[Installation]:
+    """One nobody has begun; with the demo in it, as a plain `./start` leaves it."""
+    with Installation("people", workers=1) as made:
+        yield made
 
 
 @pytest.fixture
-def petra(fresh: Fresh) -> Iterator[Browser]:
-    browser = Browser(fresh.url)
+def petra(fresh: Installation) -> Iterator[Browser]:
+    browser = Browser(fresh.named_url)
     yield browser
     browser.close()
 
 
 @pytest.fixture
-def kit(fresh: Fresh) -> Iterator[Browser]:
-    browser = Browser(fresh.url)
+def kit(fresh: Installation) -> Iterator[Browser]:
+    browser = Browser(fresh.named_url)
     yield browser
     browser.close()
 
@@ -82,8 +55,8 @@ def menu(browser: Browser, item: str) -> None:
     browser.press(item, "[role=menuitem]")
 
 
-def test_a_shop_begins_and_people_come_and_go(fresh: Fresh, petra: Browser, kit: Browser) -> None:
-    word = fresh.printed("first_word")
+def test_a_shop_begins_and_people_come_and_go(fresh: Installation, petra: Browser, kit: Browser) -> None:
+    word = fresh.server.printed("first_word")
     petra.go("/")
     petra.press("Begin a workshop of your own")
     petra.write("The word", "nope-nope-nope-nope")
@@ -96,7 +69,7 @@ def test_a_shop_begins_and_people_come_and_go(fresh: Fresh, petra: Browser, kit:
     petra.write("The word", word.upper())
     petra.press("Begin", "button[type=submit]")
     petra.sees("This book is new.")
-    assert fresh.printed("first_word") == ""
+    assert fresh.server.printed("first_word") == ""
 
     menu(petra, "People")
     petra.write("Who (they may change it)", "Kit Rowe")
@@ -160,7 +133,7 @@ def test_a_shop_begins_and_people_come_and_go(fresh: Fresh, petra: Browser, kit:
     assert owned.endswith("Petra Lind")
 
 
-def test_a_passkey_signs_in_alone_and_codes_are_asked_for(fresh: Fresh, kit: Browser) -> None:
+def test_a_passkey_signs_in_alone_and_codes_are_asked_for(fresh: Installation, kit: Browser) -> None:
     come_in(kit, "kit")
     kit.one("nav[aria-label=Views]")
     kit.go("/you")
@@ -206,7 +179,7 @@ def test_a_passkey_signs_in_alone_and_codes_are_asked_for(fresh: Fresh, kit: Bro
     kit.sees("Off. With it")
 
 
-def test_two_workshops_of_one_person_and_a_page_that_shows_the_other(fresh: Fresh, kit: Browser) -> None:
+def test_two_workshops_of_one_person_and_a_page_that_shows_the_other(fresh: Installation, kit: Browser) -> None:
     come_in(kit, "kit")
     kit.one("nav[aria-label=Views]")
     kit.go("/people")
@@ -239,7 +212,7 @@ def test_two_workshops_of_one_person_and_a_page_that_shows_the_other(fresh: Fres
     kit.sees("This book is new.")
 
 
-def test_a_whole_record_goes_out_and_into_an_empty_workshop(fresh: Fresh, kit: Browser, tmp_path: Path) -> None:
+def test_a_whole_record_goes_out_and_into_an_empty_workshop(fresh: Installation, kit: Browser, tmp_path: Path) -> None:
     demo = Device(fresh.server.url, "ines")
     whole = tmp_path / "marrow-quay.json"
     whole.write_bytes(demo.opener.open(f"{fresh.server.url}/api/archive/archive.json").read())
@@ -265,7 +238,7 @@ def test_a_whole_record_goes_out_and_into_an_empty_workshop(fresh: Fresh, kit: B
     assert kit.console_errors() == []
 
 
-def test_the_demo_is_sent_away_and_a_start_does_not_bring_it_back(fresh: Fresh, kit: Browser) -> None:
+def test_the_demo_is_sent_away_and_a_start_does_not_bring_it_back(fresh: Installation, kit: Browser) -> None:
     come_in(kit, "kit")
     kit.one("nav[aria-label=Views]")
     kit.go("/people")
@@ -282,4 +255,4 @@ def test_the_demo_is_sent_away_and_a_start_does_not_bring_it_back(fresh: Fresh, 
     menu(kit, "Sign out")
     kit.sees("Sign in")
     assert "Demo accounts" not in kit.text()
-    assert re.fullmatch(r"/reset#[\w-]{32}", fresh.printed("password_link", "kit"))
+    assert re.fullmatch(r"/reset#[\w-]{32}", fresh.server.printed("password_link", "kit"))

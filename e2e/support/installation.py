@@ -110,6 +110,11 @@ class Server:
     def manage(self, *words: str) -> None:
         subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=self.env, check=True)
 
+    def printed(self, *words: str) -> str:
+        """What a command says."""
+        command = [sys.executable, str(ROOT / "server" / "manage.py"), *words]
+        return subprocess.run(command, env=self.env, check=True, stdout=subprocess.PIPE, text=True).stdout.strip()
+
     def start(self, ready: bool = True) -> None:
         command = [
             str(Path(sys.executable).parent / "gunicorn"), "--chdir", str(ROOT / "server"), "--bind", f"127.0.0.1:{self.port}",
@@ -160,18 +165,29 @@ def prepared(*steps: tuple[str, ...]) -> str:
 
 
 class Installation:
-    """Cluster, demo and server together."""
+    """Cluster and server together, with the demo in it or after other `steps`; a context that takes itself down."""
 
-    def __init__(self, name: str) -> None:
+    def __init__(self, name: str, steps: tuple[tuple[str, ...], ...] = DEMO, workers: int = 2) -> None:
         self.cluster = Cluster(name)
-        self.cluster.start(like=prepared(*DEMO))
+        self.cluster.start(like=prepared(*steps))
         try:
-            self.server = Server(self.cluster.url)
+            self.server = Server(self.cluster.url, workers)
             self.server.start()
         except BaseException:  # what is half made is taken down again, or the next one could not begin
             self.cluster.destroy()
             raise
 
+    @property
+    def named_url(self) -> str:
+        """By a name: browsers give passkeys to nothing else."""
+        return self.server.url.replace("127.0.0.1", "localhost")
+
     def close(self) -> None:
         self.server.stop()
         self.cluster.destroy()
+
+    def __enter__(self) -> Installation:
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.close()

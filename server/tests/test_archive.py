@@ -6,6 +6,7 @@ import csv
 import io
 import json
 import math
+import re
 import uuid
 import zipfile
 from datetime import UTC, date, datetime
@@ -93,6 +94,25 @@ def test_it_comes_back_whole_beside_the_one_it_is_of(full: House) -> None:
     enter_workshop(full.workshop.pk)
     assert bytes(photo.jpeg) == bytes(Photo.objects.get().jpeg)
     assert told(written(full.workshop)) == told(text)
+
+
+def test_the_documented_example_is_one_and_comes_in(db: None) -> None:
+    """docs/formats/archive.example.json, and the lines of it that archive.md shows."""
+    folder = ROOT / "docs" / "formats"
+    text = (folder / "archive.example.json").read_text(encoding="utf-8")
+    jsonschema_rs.validator_for(json.loads((folder / "archive.schema.json").read_text())).validate(json.loads(text))
+    shown = (folder / "archive.md").read_text(encoding="utf-8").split("```json\n")[1].split("```")[0]
+    for piece in re.split(r"…|\n", shown):
+        assert piece.strip(" ,") in text
+    assert set(re.findall(r'"([a-z_]+)":\[', text)) >= set(TABLES)
+    by = empty_workshop("Taking")
+    counted = taken(text, by)
+    assert {name: count for name, count in counted.items() if count} == {
+        name: len(rows) for name, rows in json.loads(text)["tables"].items() if rows
+    }
+    drum = Drum.objects.get(tag="RT-2")
+    assert (drum.name, drum.place.name, [kit.name for kit in drum.kits.all()]) == ("Coot", "loft", ["school kit"])
+    assert told(written(by.workshop)) == told(text)
 
 
 def test_names_given_before_stay_beside_those_that_come(full: House) -> None:

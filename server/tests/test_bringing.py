@@ -320,6 +320,9 @@ def test_the_documented_format_is_the_one_that_is_read(api: Api, house: House) -
     for field, (_, headings) in zip(FIELDS.values(), table, strict=True):
         for heading in headings.split(", "):
             assert guess([heading]) == {field.name: 0}, heading
+    told = text.split("a column headed ")[1].split(" tells since when")[0]
+    for heading in told.replace(" or ", ", ").split(", "):
+        assert guess(["tag", "Top Head", heading]) == {"tag": 0, "batter": 1, "batter_since": 2}, heading
     example = text.split("```csv\n")[1].split("```")[0]
     assert counts(send(api, example)[1]) == (3, 0, 0, 0)
     assert Drum.objects.get(tag="RT-2").diameter_m == pytest.approx(0.33)

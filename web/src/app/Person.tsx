@@ -2,6 +2,8 @@ import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'reac
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { isOwner, useSignOut, useSwitch, type Session } from '../api/session'
+import { Plain, Quiet } from '../ui/Button'
+import { Dialog } from '../ui/Dialog'
 import { setTheme, type Theme } from './theme'
 
 interface Props {
@@ -56,6 +58,18 @@ export function Person({ session, theme, onHelp }: Props) {
           </Menu>
         </Sheet>
       </MenuTrigger>
+      <Dialog title="Still signed in" open={signOut.isError} onClose={() => signOut.reset()}>
+        <p>
+          Signing out needs the server, and it gives no answer. Until then whoever holds this device works
+          under your name and sees what you saw.
+        </p>
+        <Buttons>
+          <Plain isDisabled={signOut.isPending} onPress={() => signOut.mutate()}>
+            Try again
+          </Plain>
+          <Quiet onPress={() => signOut.reset()}>Stay signed in</Quiet>
+        </Buttons>
+      </Dialog>
     </>
   )
 }
@@ -94,6 +108,11 @@ const Sheet = styled(Popover)`
       background: var(--faint);
     }
   }
+`
+const Buttons = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
 `
 const Title = styled.p`
   padding: 12px 18px;

@@ -55,6 +55,22 @@ NEEDED: Final = ("tag", "name", "kind", "size", "rods")
 _INSTEAD: Final = {"size": ("diameter", "depth"), "rods": ("rods_batter", "rods_resonant")}
 
 
+_ITS_DAY: Final = (
+    "since",
+    "changed",
+    "date",
+    "date changed",
+    "changed on",
+    "last changed",
+    "fitted",
+    "fitted on",
+    "date fitted",
+    "age",
+    "when",
+)
+"""Right after a head or wires, such a heading tells since when that is on."""
+
+
 def _said(header: str) -> str:
     return " ".join(header.lower().replace("_", " ").split()).rstrip(":")
 
@@ -64,6 +80,8 @@ def guess(header: Sequence[str]) -> dict[str, int]:
 
     >>> guess(["Asset", "Drum", "Type", "Size", "Lugs", "Colour"])
     {'tag': 0, 'name': 1, 'kind': 2, 'size': 3, 'rods': 4}
+    >>> guess(["Tag", "Top head", "Changed", "Bottom head", "Changed"])
+    {'tag': 0, 'batter': 1, 'resonant': 3, 'batter_since': 2, 'resonant_since': 4}
     """
     said = [_said(each) for each in header]
     found: dict[str, int] = {}
@@ -73,6 +91,15 @@ def guess(header: Sequence[str]) -> dict[str, int]:
             if words in said and said.index(words) not in found.values():
                 found[field.name] = said.index(words)
                 break
+    for place in ("batter", "resonant", "wires"):
+        after = found.get(place, len(said)) + 1
+        if (
+            f"{place}_since" not in found
+            and after < len(said)
+            and said[after] in _ITS_DAY
+            and after not in found.values()
+        ):
+            found[f"{place}_since"] = after
     return found
 
 
