@@ -60,6 +60,12 @@ def trail(own: Api, query: str = "") -> list[dict[str, Any]]:
     return list(answer["changes"])
 
 
+def test_a_person_is_told_by_name_and_role_not_by_a_number(own: Api, house: House) -> None:
+    Membership.objects.create(user=User.objects.create(username="kit"), workshop=house.workshop, role="viewer", shown_name="Kit Rowe")  # fmt: skip
+    (made,) = trail(own)
+    assert [(line["field"], line["now"]) for line in made["lines"]] == [("role", "viewer")]
+
+
 def test_every_table_is_followed_or_says_why_not() -> None:
     told = {model._meta.db_table for model in apps.get_models() if model._meta.app_label in OURS} - {
         "people_installation"

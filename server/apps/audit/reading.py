@@ -142,8 +142,16 @@ def _order(row: Change) -> Sequence[str]:
     return table.about.split(",") if table else sorted(row.about)
 
 
+_SAY_NOTHING: Final = {"user_id"}
+"""Numbers of rows nobody sees; the name stands beside them."""
+
+
 def _lines(row: Change, known: _Known, unit: str) -> list[TrailLine]:
-    columns = [each for each in {**row.before, **row.after} if row.did == Change.Did.CHANGED or each not in row.about]
+    columns = [
+        each
+        for each in {**row.before, **row.after}
+        if each not in _SAY_NOTHING and (row.did == Change.Did.CHANGED or each not in row.about)
+    ]
     told = [
         TrailLine(
             field=_field(column),

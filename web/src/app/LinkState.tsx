@@ -44,14 +44,15 @@ export function LinkState({ entries }: { entries: readonly Entry[] }) {
   const stood = useAsItStood()
   const newer = useNewer()
   const others = waiting.filter((entry) => !isOf(session.data?.kept_for ?? '', entry.user))
+  const unsent = link === 'no-network' && waiting.length > 0
   const count = waiting.length === 1 ? '1 entry is' : `${waiting.length} entries are`
   return (
     <>
-      {stood ? (
-        <Line role="status">No answer from the server. What you see is as it stood {stood}.</Line>
-      ) : null}
-      {link === 'no-network' && waiting.length > 0 ? (
-        <Line role="status">No network. {count} kept on this device and will be sent by themselves.</Line>
+      {stood || unsent ? (
+        <Line role="status">
+          {stood ? `No answer from the server. What you see is as it stood ${stood}.` : 'No network.'}{' '}
+          {unsent ? `${count} kept on this device and will be sent by themselves.` : null}
+        </Line>
       ) : null}
       {link === 'no-network' && photos.length > 0 ? (
         <Line role="status">
@@ -107,4 +108,7 @@ const Line = styled.p`
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 16px;
+  @media (max-width: 700px) {
+    padding: 8px 16px;
+  }
 `

@@ -1,6 +1,7 @@
 import { useRef, type ReactNode } from 'react'
 import { ProgressBar } from 'react-aria-components'
 import styled from 'styled-components'
+import { counted } from '../domain/counted'
 import { Main, Plain } from './Button'
 import { Num, Problem, Soft } from './Page'
 
@@ -77,7 +78,7 @@ export function ListIn<S extends Seen>(props: Props<S>) {
             </Plain>
           </>
         ) : null}
-        {props.columns}
+        {doing?.what === 'take' ? null : props.columns}
       </section>
       <section aria-label="What it comes to">
         {list.error ? <Problem>{list.error.message}</Problem> : null}
@@ -104,8 +105,9 @@ export function ListIn<S extends Seen>(props: Props<S>) {
         ) : null}
         {stopped ? (
           <p>
-            {stopped === 'take' ? 'Nothing of it was taken. ' : ''}Choose the file again to read it from its
-            beginning.
+            {stopped === 'take'
+              ? 'Nothing of it was taken.'
+              : 'Choose the file again to read it from its beginning.'}
           </p>
         ) : null}
         {seen && !doing && !(stopped === 'look') ? (
@@ -131,7 +133,7 @@ function Progress(props: {
   onStop: () => void
 }) {
   const { doing, of } = props
-  const words = `${doing.read.toLocaleString('en')}${of ? ` of ${of.toLocaleString('en')}` : ''} rows`
+  const words = `${counted(doing.read)}${of ? ` of ${counted(of)}` : ''} rows`
   return (
     <>
       <ProgressBar

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Link, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { mayChange, useSession } from '../../api/session'
+import { counted } from '../../domain/counted'
 import { Main } from '../../ui/Button'
 import { ListIn } from '../../ui/ListIn'
 import { useListIn } from '../../api/listIn'
@@ -15,12 +16,14 @@ const told = (seen: Schemas['DrumsSeen']) =>
       No column says <b>{seen.lacking.join(', ')}</b>. Choose which one does.
     </>
   ) : (
-    `${seen.new} new, ${seen.changed} brought up to date, ${seen.same} as they are, ${seen.bad} cannot be taken.`
+    `${counted(seen.new)} new, ${counted(seen.changed)} brought up to date, ${counted(seen.same)} as they are, ${counted(seen.bad)} cannot be taken.`
   )
 
 const take = (seen: Schemas['DrumsSeen']) => {
   const count = seen.new + seen.changed
-  return seen.lacking.length ? null : { count, words: `Take ${count} ${count === 1 ? 'drum' : 'drums'}` }
+  return seen.lacking.length
+    ? null
+    : { count, words: `Take ${counted(count)} ${count === 1 ? 'drum' : 'drums'}` }
 }
 
 /** Existing drums in: a list kept elsewhere, its columns recognised or chosen, looked at first. */

@@ -1,17 +1,18 @@
 import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { mayChange, useSession } from '../../api/session'
+import { counted } from '../../domain/counted'
 import { ListIn } from '../../ui/ListIn'
 import { useListIn } from '../../api/listIn'
 import { Head, Num, Page } from '../../ui/Page'
 import { useStockChanged } from './useShelf'
 
 const told = (seen: Schemas['ListSeen']) =>
-  `${seen.good} good, ${seen.new} new, ${seen.changed} change a count, ${seen.same} as they are, ${seen.bad} cannot be taken.`
+  `${counted(seen.good)} good, ${counted(seen.new)} new, ${counted(seen.changed)} change a count, ${counted(seen.same)} as they are, ${counted(seen.bad)} cannot be taken.`
 
 const take = (seen: Schemas['ListSeen']) => ({
   count: seen.good,
-  words: `Take ${seen.good} ${seen.good === 1 ? 'row' : 'rows'}`,
+  words: `Take ${counted(seen.good)} ${seen.good === 1 ? 'row' : 'rows'}`,
 })
 
 /** The whole shelf out as a sheet, and a sheet in. */

@@ -65,7 +65,8 @@ const Columns = styled.div`
     border-bottom: 1px solid var(--ink);
   }
   h2 + span,
-  h2 + p {
+  h2 + p,
+  section > p:last-child {
     padding: 10px 0 22px;
   }
   @media (max-width: 900px) {
