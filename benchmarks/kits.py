@@ -14,7 +14,9 @@ from collections.abc import Callable
 from typing import TypeVar
 
 from drumwork.callout import Task, plan_callout, worst_first
-from drumwork.kits import Drum, Step, Wish, plan_pitches
+from drumwork.kits import Drum, KitDrum, KitWish, Shape, Step, Wish, crowded, plan_kit, plan_pitches
+from drumwork.membrane import Film, Head
+from drumwork.quantities import Length, Pitch
 
 Found = TypeVar("Found")
 PARTS = {"rod": 2, "claw": 1, "felt": 1, "leg": 1}
@@ -60,6 +62,25 @@ def one_by_one(drums: tuple[Drum, ...], wish: Wish) -> int:
     return sum(abs(notes[s.above] - notes[s.below] - s.cents) <= s.tolerance for s in wish.steps)
 
 
+SIZES = ((10, 7, 6), (12, 8, 6), (13, 9, 6), (14, 12, 8), (16, 14, 8), (18, 16, 8))
+"""Diameter and depth in inches, and rods."""
+
+
+def two_headed(draw: random.Random, count: int = 8) -> tuple[list[KitDrum], KitWish]:
+    """A snare, six toms and a bass: pitches at the rods some 2300 to 2900 over the diameter in inches, resonants 0 to 300 cents over them."""
+    drums = []
+    for n in range(count):
+        wires, bass = n == 0, n == count - 1
+        inches, depth, rods = (14, 5.5, 10) if wires else (22, 16, 8) if bass else SIZES[n - 1]
+        lug = (4200 if wires else draw.uniform(2300, 2900)) / inches
+        above = draw.choice((0.0, 150.0, 300.0))
+        head = Head(Film.from_mil(10), Length(inches * 0.0254), rods)
+        now = (Pitch(lug), Pitch(lug * 2 ** (above / 1200)))
+        drums.append(KitDrum(f"drum {n}", head, head, Length(depth * 0.0254), now, above, (0.001, 0.001), wires, not (wires or bass)))  # fmt: skip
+    step = draw.choice((None, 200.0, 300.0, 400.0))
+    return drums, KitWish(draw.choice(list(Shape)), step, 10.0, {}, frozenset(), draw.choice((35.0, 50.0, 70.0)))
+
+
 def callout(draw: random.Random, count: int = 30) -> tuple[float, list[Task]]:
     tasks: list[Task] = []
     for n in range(count):
@@ -99,6 +120,17 @@ def main() -> None:
         greedy += one_by_one(drums, wish)
     print(
         f"pitch plans of 8 drums: {proved} of {said.cases} proved; {spread(took)}; steps kept {kept} of {wished} (drum by drum {greedy})"
+    )
+    took, proved, crowds, before = list[float](), 0, 0, 0
+    for _ in range(said.cases):
+        both, wanted = two_headed(draw)
+        ms, planned = timed(lambda d=both, w=wanted: plan_kit(d, w))
+        took.append(ms)
+        proved += planned.proved
+        before += len(crowded([each.stands for each in both if each.stands], wanted.apart))
+        crowds += len(crowded(list(planned.places.values()), wanted.apart))
+    print(
+        f"both heads of 8 drums: {proved} of {said.cases} proved; {spread(took)}; pairs of drums too near each other {crowds} (as they stand {before})"
     )
     took, again, proved, worth, plain = [], [], 0, 0.0, 0.0
     for _ in range(said.cases):
