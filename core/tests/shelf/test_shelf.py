@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.findings import FINDINGS
 from drumwork.quantities import Length
+from drumwork.sheets import harmless
 from drumwork.shelf import (
     ARRIVALS,
     COLUMNS,
@@ -30,7 +31,6 @@ from drumwork.shelf import (
     allot,
     arrivals_for,
     fits_wires,
-    harmless,
     moves,
     read_sheet,
     sort_of,

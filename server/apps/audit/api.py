@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from django.http import StreamingHttpResponse
-from django.utils import timezone
 from ninja import Query, Router, Schema
 from pydantic import Field
 
 from apps.accounts.auth import Request, owner
 from apps.audit.reading import TrailPage, changes, written_rows
+from apps.sheets.saving import saved
 from apps.workshops.typed import Line
 
 router = Router(tags=["audit"])
@@ -33,8 +33,4 @@ def trail(request: Request, asked: Query[TrailAsked]) -> TrailPage:
 @router.get("/trail.csv", auth=owner, operation_id="changes_csv", include_in_schema=False)
 def sheet(request: Request) -> StreamingHttpResponse:
     """The whole of it as comma-separated values."""
-    rows = list(written_rows(request.member.workshop.length_unit))  # while the workshop is entered
-    name = f"changes-{timezone.localdate():%Y-%m-%d}.csv"
-    return StreamingHttpResponse(
-        rows, content_type="text/csv; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'}
-    )
+    return saved(written_rows(request.member.workshop.length_unit), "changes")

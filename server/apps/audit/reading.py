@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from datetime import datetime
 from typing import Any, Final
@@ -17,7 +16,7 @@ from apps.heads.models import HeadLine, WireLine
 from apps.register.models import Drum, Kit, Owner, Place
 from apps.register.schemas import length_words
 from drumwork.procedures.catalogue import CATALOGUE
-from drumwork.sheets import harmless
+from drumwork.sheets import line_of
 
 __all__ = ["PAGE", "TrailEntry", "TrailPage", "changes", "written_rows"]
 
@@ -206,28 +205,20 @@ MACHINE: Final = "the machine"
 """Who a command on the machine is said to be."""
 
 
-class _Line:
-    """What csv writes into, one line at a time."""
-
-    def write(self, text: str) -> str:
-        return text
-
-
 def written_rows(unit: str) -> Iterator[str]:
     """The whole trail as comma-separated values, the oldest first, a line for each thing that changed."""
-    pen = csv.writer(_Line())
-    yield pen.writerow(["at", "by", "did", "what", "which", "field", "was", "now"])
+    yield line_of(["at", "by", "did", "what", "which", "field", "was", "now"])
     rows = Change.objects.order_by("id")[:MOST_WRITTEN].iterator(chunk_size=2000)
     batch = list[Change]()
     for row in rows:
         batch.append(row)
         if len(batch) == PAGE * 10:
-            yield from _written(pen, batch, unit)
+            yield from _written(batch, unit)
             batch = []
-    yield from _written(pen, batch, unit)
+    yield from _written(batch, unit)
 
 
-def _written(pen: Any, batch: list[Change], unit: str) -> Iterator[str]:
+def _written(batch: list[Change], unit: str) -> Iterator[str]:
     known = _Known(batch)
     for row in batch:
         told = _shape(row, known, unit)
@@ -239,4 +230,4 @@ def _written(pen: Any, batch: list[Change], unit: str) -> Iterator[str]:
             told.named,
         ]
         for line in told.lines or [TrailLine(field="", was="", now="")]:
-            yield pen.writerow([harmless(each) for each in (*first, line.field, line.was, line.now)])
+            yield line_of((*first, line.field, line.was, line.now))

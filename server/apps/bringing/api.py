@@ -7,7 +7,6 @@ from typing import BinaryIO, cast
 
 from django.http import StreamingHttpResponse
 from django.http.response import HttpResponseBase
-from django.utils import timezone
 from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
@@ -15,6 +14,7 @@ from apps.accounts.auth import Request, technician
 from apps.bringing.schemas import DrumsSeen
 from apps.bringing.taking import reading_drums
 from apps.bringing.writing import written_rows
+from apps.sheets.saving import saved
 from apps.sheets.steps import told
 from apps.workshops.errors import Refused
 
@@ -49,8 +49,4 @@ def take(request: Request, sheet: File[UploadedFile], columns: Form[str] = "") -
 @router.get("/sheet.csv", operation_id="drums_sheet", include_in_schema=False)
 def sheet(request: Request) -> StreamingHttpResponse:
     """Every drum with what is on it, as comma-separated values."""
-    rows = list(written_rows(request.member.workshop.length_unit))  # while the workshop is entered
-    name = f"drums-{timezone.localdate():%Y-%m-%d}.csv"
-    return StreamingHttpResponse(
-        rows, content_type="text/csv; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'}
-    )
+    return saved(written_rows(request.member.workshop.length_unit), "drums")

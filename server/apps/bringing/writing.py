@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 from collections import defaultdict
 from collections.abc import Iterator
 from typing import Final
@@ -13,20 +12,13 @@ from apps.heads.models import Fitting
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, shape_form
 from drumwork.bringing import FIELDS
-from drumwork.sheets import harmless
+from drumwork.sheets import line_of
 
 __all__ = ["written_rows"]
 
 _LEFT_OUT: Final = ("size", "rods")
 """Said by two columns each."""
 _COLUMNS: Final = [name for name in FIELDS if name not in _LEFT_OUT]
-
-
-class _Line:
-    """What csv writes into, one line at a time."""
-
-    def write(self, text: str) -> str:
-        return text
 
 
 def _since(on: Fitting) -> str:
@@ -50,10 +42,9 @@ def _cells(drum: Drum, on: dict[str, Fitting], unit: str) -> list[str]:
 
 def written_rows(unit: str) -> Iterator[str]:
     """The list line by line; no cell of it is run by a spreadsheet."""
-    pen = csv.writer(_Line())
-    yield "\ufeff" + pen.writerow([FIELDS[name].words for name in _COLUMNS])
+    yield line_of(FIELDS[name].words for name in _COLUMNS)
     on: dict[int, dict[str, Fitting]] = defaultdict(dict)
     for fitting in Fitting.objects.filter(retired_at__isnull=True):
         on[fitting.drum_id][fitting.side] = fitting
     for drum in Drum.objects.select_related("place", "owner").prefetch_related("kits").order_by("tag"):
-        yield pen.writerow([harmless(cell) for cell in _cells(drum, on[drum.pk], unit)])
+        yield line_of(_cells(drum, on[drum.pk], unit))

@@ -7,11 +7,11 @@ from uuid import UUID
 
 from django.http import StreamingHttpResponse
 from django.http.response import HttpResponseBase
-from django.utils import timezone
 from ninja import File, Query, Router, Status
 from ninja.files import UploadedFile
 
 from apps.accounts.auth import Request, technician
+from apps.sheets.saving import saved
 from apps.sheets.steps import told
 from apps.sheets.tally import ListSeen
 from apps.stock import bare, flows, loans, selectors, sheets
@@ -103,12 +103,7 @@ def end_loan(request: Request, key: UUID, body: LoanEnd) -> Status[None]:
 @router.get("/sheet.csv", operation_id="shelf_sheet", include_in_schema=False)
 def sheet(request: Request) -> StreamingHttpResponse:
     """The whole shelf as comma-separated values."""
-    # Read while the workshop is entered; what is sent later would see no rows.
-    rows = list(sheets.written_rows(request.member.workshop.length_unit))
-    name = f"shelf-{timezone.localdate():%Y-%m-%d}.csv"
-    return StreamingHttpResponse(
-        rows, content_type="text/csv; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'}
-    )
+    return saved(sheets.written_rows(request.member.workshop.length_unit), "shelf")
 
 
 @router.post("/sheet/look", response=ListSeen, auth=technician, operation_id="look_at_sheet")

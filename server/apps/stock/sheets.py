@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import uuid
 from collections import defaultdict
 from collections.abc import Iterator
@@ -21,19 +20,13 @@ from apps.stock.moving import Act, heaps_of, move
 from apps.stock.wording import called, order_of, size_of
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
-from drumwork.shelf import COLUMNS, BadRow, SheetRow, Sort, Why, harmless, read_sheet
+from drumwork.sheets import line_of
+from drumwork.shelf import COLUMNS, BadRow, SheetRow, Sort, Why, read_sheet
 
 __all__ = ["reading_sheet", "written_rows"]
 
 FROM: Final = "from a sheet"
 _STEP: Final = 500
-
-
-class _Line:
-    """What csv writes into, one line at a time."""
-
-    def write(self, text: str) -> str:
-        return text
 
 
 def _facts(item: StockItem) -> list[object]:
@@ -57,8 +50,7 @@ def _facts(item: StockItem) -> list[object]:
 
 def written_rows(unit: str) -> Iterator[str]:
     """The sheet line by line: one for each heap, none of whose cells a spreadsheet would run."""
-    pen = csv.writer(_Line())
-    yield "\ufeff" + pen.writerow(COLUMNS)
+    yield line_of(COLUMNS)
     items = StockItem.objects.select_related("line", "wires").prefetch_related("heaps")
     for item in sorted(items, key=order_of):
         for (place, batch), count in heaps_of(item).items():
@@ -68,7 +60,7 @@ def written_rows(unit: str) -> Iterator[str]:
             cells = [
                 item.sort, item.named, size_of(item, unit), place or item.shelf, batch, count, item.minimum, used, item.note, *_facts(item)
             ]  # fmt: skip
-            yield pen.writerow([harmless(cell) for cell in cells])
+            yield line_of(cells)
 
 
 Key = tuple[Sort, str, bool]

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import csv
+import io
+from collections.abc import Iterable
 from typing import Final
 
-__all__ = ["harmless", "plain"]
+__all__ = ["harmless", "line_of", "plain"]
 
 _RUNS: Final = ("=", "+", "-", "@", "\t", "\r")
 
@@ -27,3 +30,14 @@ def plain(cell: str) -> str:
     """
     text = cell.strip()
     return text[1:] if text.startswith("'") and text[1:].startswith((*_RUNS, "'")) else text
+
+
+def line_of(cells: Iterable[object]) -> str:
+    """A row as a line of comma-separated values, none of whose cells a spreadsheet runs.
+
+    >>> line_of(["14 x 5", None, "=1+1", 3])
+    "14 x 5,,'=1+1,3\\r\\n"
+    """
+    line = io.StringIO(newline="")
+    csv.writer(line).writerow([harmless(cell) for cell in cells])
+    return line.getvalue()

@@ -10,11 +10,11 @@ from drumwork.choosing.specs import DAMPINGS, FINISHES
 from drumwork.choosing.wires import MADE, TIES
 from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.quantities import Length, parse_length
-from drumwork.sheets import BadRow, BadSheet, harmless, read_table
+from drumwork.sheets import BadRow, BadSheet, read_table
 from drumwork.shelf.lines import LENGTHS, Sort, sort_of
 from drumwork.shelf.movements import MOST
 
-__all__ = ["COLUMNS", "BadRow", "BadSheet", "SheetRow", "harmless", "read_sheet"]
+__all__ = ["COLUMNS", "BadRow", "BadSheet", "SheetRow", "read_sheet"]
 
 COLUMNS: Final = (
     "sort", "line", "size", "place", "batch", "count", "minimum", "used", "note", "plies", "mil", "finish", "damping", "vent", "side", "strands", "tie", "made",

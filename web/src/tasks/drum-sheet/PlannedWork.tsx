@@ -1,11 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import styled from 'styled-components'
 import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
 import { shortDate } from '../../domain/dates'
 import { Quiet } from '../../ui/Button'
 import { Owed, Soft } from '../../ui/Page'
+import { OpenList } from './OpenList'
 
 /** Work that was decided for this drum and not begun: by when, with which head promised. */
 export function PlannedWork({ tag, mayChange }: { tag: string; mayChange: boolean }) {
@@ -30,7 +30,7 @@ export function PlannedWork({ tag, mayChange }: { tag: string; mayChange: boolea
   })
   if (!planned.data?.length) return null
   return (
-    <List aria-label="Planned for this drum">
+    <OpenList aria-label="Planned for this drum">
       <h2>Planned</h2>
       <ul>
         {planned.data.map((each) => (
@@ -54,22 +54,6 @@ export function PlannedWork({ tag, mayChange }: { tag: string; mayChange: boolea
           </li>
         ))}
       </ul>
-    </List>
+    </OpenList>
   )
 }
-
-const List = styled.section`
-  padding-top: 14px;
-  h2 {
-    font-size: 18px;
-  }
-  li {
-    display: flex;
-    justify-content: space-between;
-    align-items: center;
-    gap: 10px;
-    padding: 8px 0;
-    border-top: 1px solid var(--rule);
-    font-size: 15px;
-  }
-`

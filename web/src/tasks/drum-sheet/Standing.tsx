@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { shortDate } from '../../domain/dates'
 import { Plain } from '../../ui/Button'
 import { Owed, Soft } from '../../ui/Page'
+import { OpenList } from './OpenList'
 
 type Finding = Schemas['StandingFinding']
 const OWED: Record<Finding['owed'], string> = {
@@ -32,7 +32,7 @@ export function Standing({ findings, tag, mayChange }: Props) {
   })
   if (!findings.length) return null
   return (
-    <List aria-label="Found on this drum">
+    <OpenList aria-label="Found on this drum">
       <h2>Found</h2>
       <ul>
         {findings.map((each) => (
@@ -51,25 +51,6 @@ export function Standing({ findings, tag, mayChange }: Props) {
           </li>
         ))}
       </ul>
-    </List>
+    </OpenList>
   )
 }
-
-const List = styled.section`
-  padding-top: 14px;
-  h2 {
-    font-size: 18px;
-  }
-  li {
-    display: flex;
-    justify-content: space-between;
-    align-items: center;
-    gap: 10px;
-    padding: 8px 0;
-    border-top: 1px solid var(--rule);
-    font-size: 15px;
-  }
-  li > button {
-    white-space: nowrap;
-  }
-`

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ApiError, unwrap } from '../../api/client'
 import { Main } from '../../ui/Button'
-import { Field } from '../../ui/Field'
+import { isSame, NewPassword } from '../../ui/NewPassword'
 import { Problem } from '../../ui/Page'
 import { Cover, CoverForm, CoverTitle } from './Cover'
 import { tokenHere, useLink } from './JoinPage'
@@ -11,15 +11,13 @@ import { tokenHere, useLink } from './JoinPage'
 /** A new password by link. */
 export function ResetPage() {
   const [token] = useState(tokenHere)
-  const [fresh, setFresh] = useState('')
-  const [again, setAgain] = useState('')
+  const [fresh, setFresh] = useState({ fresh: '', again: '' })
   const link = useLink(token)
   const navigate = useNavigate()
   const change = useMutation({
-    mutationFn: () => unwrap(api.POST('/api/people/links/password', { body: { token, new: fresh } })),
+    mutationFn: () => unwrap(api.POST('/api/people/links/password', { body: { token, new: fresh.fresh } })),
   })
   const refused = change.error instanceof ApiError ? change.error.body.fields : {}
-  const differs = again !== '' && again !== fresh
   return (
     <Cover words="A new password. Every device that was signed in with the old one is signed out by it.">
       {token.length < 10 ? <Problem>The link is not whole. Open it as it was sent.</Problem> : null}
@@ -33,30 +31,14 @@ export function ResetPage() {
         <CoverForm
           onSubmit={(event) => {
             event.preventDefault()
-            if (fresh && fresh === again) change.mutate()
+            if (isSame(fresh)) change.mutate()
           }}
         >
           <CoverTitle>A new password for {link.data.username}</CoverTitle>
           <input type="text" autoComplete="username" value={link.data.username} readOnly hidden />
-          <Field
-            label="New password"
-            type="password"
-            autoComplete="new-password"
-            value={fresh}
-            onChange={setFresh}
-            error={refused['new']}
-            hint="Ten characters or more; a few words are best."
-          />
-          <Field
-            label="New password once more"
-            type="password"
-            autoComplete="new-password"
-            value={again}
-            onChange={setAgain}
-            error={differs ? 'Not the same.' : undefined}
-          />
+          <NewPassword value={fresh} onChange={setFresh} error={refused['new']} />
           {change.error && !Object.keys(refused).length ? <Problem>{change.error.message}</Problem> : null}
-          <Main type="submit" isDisabled={change.isPending || !fresh || again !== fresh}>
+          <Main type="submit" isDisabled={change.isPending || !isSame(fresh)}>
             Set it
           </Main>
         </CoverForm>
