@@ -237,6 +237,13 @@ def test_tags_differing_in_case_are_one_drum_wherever_they_stand(api: Api, house
     )
 
 
+def test_tags_are_one_in_large_and_small_whatever_the_database_thinks_of_the_letter(api: Api, house: House) -> None:
+    head = "tag,name,kind,size,rods\n"
+    assert counts(send(api, head + "ÄØ-1,Ärmel,snare,14x5,8\n")[1]) == (1, 0, 0, 0)
+    assert counts(send(api, head + "äø-1,Ärmel,snare,14x5,8\n")[1]) == (0, 0, 1, 0)
+    assert counts(send(api, head + "äø-1,Hülse,snare,14x5,8\n")[1]) == (0, 1, 0, 0)
+
+
 def test_a_job_in_hand_keeps_its_drum(api: Api, house: House, hands: Any) -> None:
     seen = send(api, "tag,rods\nWR-001,8\n")[1]
     assert (counts(seen), "in hand" in seen["problems"][0]["because"].lower()) == ((0, 0, 0, 1), True)

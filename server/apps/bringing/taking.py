@@ -13,7 +13,6 @@ from itertools import chain, islice
 from typing import Any, BinaryIO, Final
 
 from django.db import transaction
-from django.db.models.functions import Lower
 from django.utils import timezone
 from pydantic import ValidationError
 
@@ -79,15 +78,17 @@ class _Taking:
         self.places = {each.name: each for each in Place.objects.all()}
         self.owners = {each.name: each for each in Owner.objects.all()}
         self.kits = {each.name: each for each in Kit.objects.all()}
+        self.there = {tag.lower(): key for key, tag in Drum.objects.values_list("pk", "tag")}
         self.known: dict[str, Drum] = {}
         self.on: dict[tuple[int, str], Fitting] = {}
         self.fresh: list[_Fresh] = []
 
     def batch(self, rows: Sequence[BroughtDrum | BadRow]) -> None:
         tags = {row.tag.lower() for row in rows if isinstance(row, BroughtDrum)}
-        drums = Drum.objects.alias(lower=Lower("tag")).filter(lower__in=tags).select_related("place", "owner")
-        self.known = {drum.tag.lower(): drum for drum in drums}
-        keys = [drum.pk for drum in self.known.values()]
+        keys = [self.there[tag] for tag in tags & self.there.keys()]
+        self.known = {
+            drum.tag.lower(): drum for drum in Drum.objects.filter(pk__in=keys).select_related("place", "owner")
+        }
         self.on = {
             (each.drum_id, each.side): each for each in Fitting.objects.filter(drum__in=keys, retired_at__isnull=True)
         }
@@ -315,7 +316,7 @@ def reading_drums(file: BinaryIO, asked: Mapping[str, str] | None, keep: bool, m
     columns = _columns(table.header, asked)
     first = list(islice(table.rows, _SAMPLE))
     taking = _Taking(member, keep)
-    missing = ["tag"] if "tag" not in columns else [] if Drum.objects.exists() else lacking(columns)
+    missing = ["tag"] if "tag" not in columns else [] if taking.there else lacking(columns)
     if not missing:
         yield from _read(taking, chain(first, table.rows), columns)
         if keep:
