@@ -14,7 +14,6 @@ import pytest
 from e2e.support.browser import Browser
 from e2e.support.installation import Installation
 
-
 FAILED = pytest.StashKey[bool]()
 
 
