@@ -133,6 +133,8 @@ function Progress(props: {
   onStop: () => void
 }) {
   const { doing, of } = props
+  // From here on what was taken is there; nobody may be told it was stopped.
+  const allRead = doing.what === 'take' && of !== null && doing.read >= of
   const words = `${counted(doing.read)}${of ? ` of ${counted(of)}` : ''} rows`
   return (
     <>
@@ -149,9 +151,11 @@ function Progress(props: {
       </ProgressBar>
       <p>
         <Num>{words}</Num>{' '}
-        <Soft>{doing.what === 'take' ? 'All of it is taken at once, at its end.' : ''}</Soft>
+        <Soft>
+          {allRead ? 'Being stored.' : doing.what === 'take' ? 'All of it is taken at once, at its end.' : ''}
+        </Soft>
       </p>
-      <Plain onPress={props.onStop}>Stop</Plain>
+      {allRead ? null : <Plain onPress={props.onStop}>Stop</Plain>}
     </>
   )
 }
