@@ -92,9 +92,12 @@ class _Taking:
         self.on = {
             (each.drum_id, each.side): each for each in Fitting.objects.filter(drum__in=keys, retired_at__isnull=True)
         }
+        # Two questions: joined, they cost far more while the tables are still growing under the planner.
+        links = list(KitDrum.objects.filter(drum__in=keys).values_list("drum_id", "kit_id"))
+        named = Kit.objects.in_bulk({kit for _, kit in links})
         kits = defaultdict[int, list[Kit]](list)
-        for link in KitDrum.objects.filter(drum__in=keys).select_related("kit"):
-            kits[link.drum_id].append(link.kit)
+        for of, kit in links:
+            kits[of].append(named[kit])
         for drum in self.known.values():
             drum._prefetched_objects_cache = {"kits": kits[drum.pk]}  # type: ignore[attr-defined]
         for row in rows:
