@@ -39,10 +39,8 @@ _FROM_HZ: Final = 20.0
 """Cents are counted from here, so that all are positive."""
 _ROUNDED: Final = 2
 """Cents that rounding may cost between two notes; kept as room."""
-_NEAR: Final = 100
-"""Cents round the last answer, where the kit does not settle by itself."""
-_SETTLES: Final = 6
-"""How often a kit is solved anew at most; two or three do."""
+_TRIES: Final = ((0, _ROUNDED), (0, _ROUNDED), (0, _ROUNDED), (100, 4), (40, 6), (15, 8), (15, 12))
+"""A kit is solved anew until it settles; two or three times do. After that only so many cents round the last answer, with so many kept as room."""
 _FINEST: Final = 10_000
 """Turns are weighed to this part of one."""
 _OPEN, _TIGHT = 0.15, 0.75
@@ -258,7 +256,9 @@ def _require(drums: Sequence[KitDrum], wish: KitWish) -> None:
 class _Model:
     """Variables and hard limits of one kit."""
 
-    def __init__(self, drums: Sequence[KitDrum], wish: KitWish, apart: float, at: Mapping[str, int]) -> None:
+    def __init__(
+        self, drums: Sequence[KitDrum], wish: KitWish, apart: float, at: Mapping[str, int], room: int = _ROUNDED
+    ) -> None:
         self.drums, self.wish, self.model, self.offsets = drums, wish, new_model(), {}
         self.batter: dict[str, Any] = {}
         self.strong: dict[str, list[Any]] = {}
@@ -268,7 +268,7 @@ class _Model:
             self.offsets[drum.id] = drum.offset(at[drum.id])
             self._drum(drum)
         if apart > 0:
-            self._keep_apart(math.ceil(apart - 1e-9) + _ROUNDED)
+            self._keep_apart(math.ceil(apart - 1e-9) + room)
         self.steps = self._steps()
 
     def _drum(self, drum: KitDrum) -> None:
@@ -293,10 +293,10 @@ class _Model:
             share = _OPEN if self.wish.shape is Shape.LOW_AND_OPEN else _TIGHT
             self.shape.append(self._distance(batter, round(grid.start + share * (len(grid) - 1)), 1))
 
-    def keep_near(self, at: Mapping[str, int]) -> None:
+    def keep_near(self, at: Mapping[str, int], near: int) -> None:
         for name, batter in self.batter.items():
             if not isinstance(batter, int):
-                self.model.add_linear_constraint(batter, at[name] - _NEAR, at[name] + _NEAR)
+                self.model.add_linear_constraint(batter, at[name] - near, at[name] + near)
 
     def at(self, drum: str, found: Solved) -> int:
         where = self.batter[drum]
@@ -354,22 +354,44 @@ def plan_kit(drums: Sequence[KitDrum], wish: KitWish, seconds: float = SECONDS) 
     _require(drums, wish)
     ends = time.monotonic() + seconds
     at = {drum.id: drum.begins for drum in drums}
-    least = math.inf
-    for tries in range(_SETTLES):
-        kit = _Model(drums, wish, wish.apart, at)
-        anywhere = tries < _SETTLES // 2
-        if not anywhere:  # two answers as good as each other: one of them is kept to
-            kit.keep_near(at)
+    least, kept = math.inf, None
+    for near, room in _TRIES:
+        kit = _Model(drums, wish, wish.apart, at, room)
+        if near:  # answers as good as each other: one of them is kept to, with more room
+            kit.keep_near(at, near)
         solved = _solved(kit, ends)
         if solved is None:
-            return _nothing_holds(drums, wish, at)
+            break
         found, proved = solved
-        least = min(least, found.bound) if anywhere else least
+        least = least if near else min(least, found.bound)
         at = {drum.id: kit.at(drum.id, found) for drum in drums}
         settled = all(abs(drum.offset(at[drum.id]) - kit.offsets[drum.id]) <= 1 for drum in drums)
-        if settled or time.monotonic() > ends:
+        plan = _told(kit, found, proved and settled and not near, least)
+        kept = plan if _is_kept(drums, wish, plan) else kept
+        if kept is plan and (settled or near):
             break
-    return _told(kit, found, proved and settled and anywhere, least)
+    return kept or _nothing_holds(drums, wish, at)
+
+
+def _is_kept(drums: Sequence[KitDrum], wish: KitWish, plan: KitPlan) -> bool:
+    """Whether every wish holds for the notes as they are there, none rounded."""
+    places = plan.places
+    toms = [each.id for each in drums if each.in_steps] if wish.step is not None else []
+    between = {
+        pair: cents_of(places[pair[0]].note_hz / places[pair[1]].note_hz)
+        for pair in pairwise(toms)
+        if pair not in plan.dropped
+    }
+    room = max(1.0, wish.tolerance) + _ROUNDED
+    return (
+        not crowded(list(places.values()), wish.apart, wish.against)
+        and all(abs(cents - (wish.step or 0.0)) <= room for cents in between.values())
+        and all(
+            abs(cents_of(places[name].note_hz / hz)) <= _ROUNDED
+            for name, hz in wish.fixed.items()
+            if name not in wish.stays
+        )
+    )
 
 
 def _solved(kit: _Model, ends: float) -> tuple[Solved, bool] | None:
@@ -428,4 +450,4 @@ def _nothing_holds(drums: Sequence[KitDrum], wish: KitWish, at: Mapping[str, int
     while high - low > 1:
         middle = (low + high) // 2
         low, high = (middle, high) if holds(drums, middle) else (low, middle)
-    return KitPlan({}, {}, {}, 0.0, 0.0, True, (), ("apart",), float(low))
+    return KitPlan({}, {}, {}, 0.0, 0.0, False, (), ("apart",), float(low))  # found by trying, each for a while
