@@ -21,9 +21,8 @@ from apps.bench.schemas import (
 )
 from apps.bench.wire import MoveIn
 from drumwork.drums import Side
-from drumwork.listening import RoundFit
 from drumwork.quantities import Interval, Pitch
-from drumwork.rods.clearing import EAR_CENTS, EAR_WORDS, Means
+from drumwork.rods.clearing import EAR_CENTS, EAR_WORDS, Means, PairHeard
 from drumwork.rods.clearing.readings import EAR_THRESHOLD_CENTS
 from drumwork.work.clearing import heard_pair, smooth_readings, spotted_order
 from drumwork.work.rounds import Lap, Mark, RoundPlan
@@ -137,7 +136,7 @@ def _wanted_hz(lap: Lap, before: Lap | None, target: float | None) -> float | No
     return target
 
 
-def shape_pair(found: RoundFit | None) -> PairOut | None:
+def shape_pair(found: PairHeard | None) -> PairOut | None:
     if found is None:
         return None
     axis = math.degrees(found.axis_rad)

@@ -5,22 +5,20 @@ from __future__ import annotations
 import argparse
 import json
 import math
-import statistics
 import sys
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from fractions import Fraction
-from typing import Any, Final
+from typing import Any
 
 from drumwork.commands.edges import read_json
 from drumwork.errors import BadQuantity, DrumworkError
+from drumwork.listening.pair import round_of
+from drumwork.listening.round import HeardRod
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingSession, Step
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["Desk", "add"]
-
-NEAR: Final = 0.15
-"""Partials within this ratio of the round's median belong to the pair of modes that edge taps read."""
 
 
 def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
@@ -63,19 +61,6 @@ def _list(request: Mapping[str, Any], name: str, count: int) -> Sequence[Any]:
     return value
 
 
-def _blend(partials: Any, median: float, reading: float | None) -> float | None:
-    """The linear reading of the doublet: its partials weighed by how strongly this rod excites and hears them."""
-    if not isinstance(partials, list):
-        return reading
-    near = [
-        (float(hz), float(amp))
-        for hz, amp in (each for each in partials if isinstance(each, list) and len(each) == 2)
-        if isinstance(hz, int | float) and isinstance(amp, int | float) and amp > 0 and abs(hz / median - 1) <= NEAR
-    ]
-    total = sum(amp for _, amp in near)
-    return math.sqrt(sum(amp * hz**2 for hz, amp in near) / total) if total > 0 else reading
-
-
 class Desk:
     """Cases in hand, each a drum of its own."""
 
@@ -102,11 +87,11 @@ class Desk:
         if session is None:
             session = _begin(request)
         rods = session.layout.rods
-        readings = _readings(request, len(rods))
+        heard = _heard(request, rods)
         if session.rounds and request.get("applied_turns") is not None:
             applied = [_turn(value) for value in _list(request, "applied_turns", len(rods))]
             session.turned(dict(zip(rods, applied, strict=True)))
-        step = session.read(_heard(rods, readings))
+        step = session.take(round_of(session.layout, heard))
         self.cases[case] = session
         return _shape(step)
 
@@ -138,19 +123,27 @@ def _reading(value: Any) -> float | None:
     return Pitch(float(value)).hz
 
 
-def _readings(request: Mapping[str, Any], count: int) -> list[Pitch | None]:
-    plain = [_reading(value) for value in _list(request, "readings_hz", count)]
-    heard = [value for value in plain if value is not None]
-    partials = request.get("partials")
-    if not isinstance(partials, list) or len(partials) != count or not heard:
-        return [None if value is None else Pitch(value) for value in plain]
-    median = statistics.median(heard)
-    blended = [_blend(each, median, value) for each, value in zip(partials, plain, strict=True)]
-    return [None if value is None else Pitch(value) for value in blended]
+def _partials(request: Mapping[str, Any], count: int) -> list[tuple[tuple[float, float], ...]]:
+    """(hz, amplitude) of what rang at each rod; anything else than pairs of numbers above nothing is passed over."""
+    told = request.get("partials")
+    if not isinstance(told, list) or len(told) != count:
+        return [()] * count
+    return [tuple(_pairs(each)) if isinstance(each, list) else () for each in told]
 
 
-def _heard(rods: Sequence[int], readings: Sequence[Pitch | None]) -> dict[int, Pitch]:
-    return {rod: pitch for rod, pitch in zip(rods, readings, strict=True) if pitch is not None}
+def _pairs(told: Sequence[Any]) -> Iterator[tuple[float, float]]:
+    for each in told:
+        if isinstance(each, list | tuple) and len(each) == 2:
+            numbers = [v for v in each if isinstance(v, int | float) and not isinstance(v, bool) and 0 < v < math.inf]
+            if len(numbers) == 2:
+                yield float(numbers[0]), float(numbers[1])
+
+
+def _heard(request: Mapping[str, Any], rods: Sequence[int]) -> dict[int, HeardRod]:
+    """What was heard at each rod; null is a rod that was not."""
+    readings = [_reading(value) for value in _list(request, "readings_hz", len(rods))]
+    told = zip(rods, readings, _partials(request, len(rods)), strict=True)
+    return {rod: HeardRod(hz, rang) for rod, hz, rang in told if hz is not None}
 
 
 def _shape(step: Step) -> dict[str, Any]:

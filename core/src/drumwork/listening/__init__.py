@@ -2,24 +2,25 @@
 
 from drumwork.listening.context import TapContext, Where, usual_edge_hz
 from drumwork.listening.order import Foretold, OrderKind, TapOrder, spot_order
+from drumwork.listening.pair import common_pair, round_of
 from drumwork.listening.picture import TapPicture, picture_of
-from drumwork.listening.round import HeardRod, RoundFit, fit_round, merge_taps
+from drumwork.listening.round import HeardRod, merge_taps
 from drumwork.listening.split import Cut, split_taps
 from drumwork.listening.tap import Status, TapReading, listen_to_tap
 
 __all__ = [
+    "common_pair",
+    "round_of",
     "Cut",
     "Foretold",
     "HeardRod",
     "OrderKind",
-    "RoundFit",
     "Status",
     "TapContext",
     "TapOrder",
     "TapPicture",
     "TapReading",
     "Where",
-    "fit_round",
     "listen_to_tap",
     "merge_taps",
     "picture_of",

@@ -11,20 +11,17 @@ that lie far off the curve count less, and a round whose readings fit far better
 
 from __future__ import annotations
 
-import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.errors import TooFewReadings
 from drumwork.listening.partials import Partial
 from drumwork.quantities import cents_of, ratio_of
-from drumwork.rods.layout import RodLayout
 
-__all__ = ["HeardRod", "RoundFit", "blend_of_pair", "fit_round", "merge_taps", "pair_of"]
+__all__ = ["HeardRod", "blend_of_pair", "merge_taps", "pair_of"]
 
 Array = NDArray[np.float64]
 
@@ -46,17 +43,6 @@ class HeardRod:
     @classmethod
     def of(cls, hz: float, partials: Sequence[Partial]) -> HeardRod:
         return cls(hz, tuple((each.hz, 10 ** (each.level_db / 20)) for each in partials))
-
-
-@dataclass(frozen=True, slots=True)
-class RoundFit:
-    """The pair's frequencies, the angle of the lower one's antinode (clockwise from the badge, 0…π), and the smooth reading of each rod."""
-
-    lower_hz: float
-    upper_hz: float
-    axis_rad: float
-    smooth_hz: Mapping[int, float]
-    doubtful: tuple[int, ...]
 
 
 def merge_taps(readings: Sequence[float]) -> float:
@@ -92,31 +78,3 @@ def blend_of_pair(rod: HeardRod, low: float, high: float) -> float:
     for hz, amplitude in near:
         shares[abs(hz - low) > abs(hz - high)] += amplitude
     return (shares[0] * low**2 + shares[1] * high**2) / sum(shares)
-
-
-def fit_round(layout: RodLayout, heard: Mapping[int, HeardRod]) -> RoundFit:
-    """Fit the pair to a round.
-
-    Raises
-    ------
-    TooFewReadings
-        with fewer than four rods: three unknowns want more than three readings.
-    """
-    rods = [rod for rod in layout.rods if rod in heard]
-    if len(rods) < 4:
-        raise TooFewReadings("At least four rods must be heard to tell the pair apart.", heard=len(rods))
-    middle = float(np.median([heard[rod].hz for rod in rods]))
-    low, high = pair_of([heard[rod] for rod in rods], middle)
-    squares = np.array([blend_of_pair(heard[rod], low, high) for rod in rods])
-    angles = np.array([layout.angle_rad(rod) for rod in rods])
-    columns = np.stack([np.ones_like(angles), np.cos(2 * angles), np.sin(2 * angles)], axis=1)
-    weight = np.ones(len(rods))
-    for _ in range(ITERATIONS):
-        solved, *_ = np.linalg.lstsq(columns * weight[:, None], squares * weight, rcond=None)
-        off = np.abs(1731 * (columns @ solved - squares) / (2 * solved[0]))
-        weight = np.minimum(1.0, CUT_CENTS / np.maximum(off, 1e-9))
-    size = float(np.hypot(solved[1], solved[2]))
-    axis = (math.atan2(-solved[2], -solved[1]) / 2) % math.pi
-    smooth = {rod: float(math.sqrt(max(value, 1.0))) for rod, value in zip(rods, columns @ solved, strict=True)}
-    doubtful = tuple(rod for rod, each in zip(rods, off, strict=True) if each > 3 * CUT_CENTS)
-    return RoundFit(math.sqrt(max(solved[0] - size, 1.0)), math.sqrt(solved[0] + size), axis, smooth, doubtful)

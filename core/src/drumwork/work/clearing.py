@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
-from drumwork.listening import Foretold, HeardRod, RoundFit, TapOrder, fit_round, spot_order
+from drumwork.listening import Foretold, HeardRod, TapOrder, round_of, spot_order
 from drumwork.quantities import Interval, Pitch
-from drumwork.rods.clearing import ClearingTask, Learned, Means, Round
+from drumwork.rods.clearing import ClearingTask, Learned, Means, PairHeard, Round
 from drumwork.rods.layout import RodLayout
 from drumwork.work.rounds import Lap
 from drumwork.work.state import BenchState
@@ -45,28 +46,31 @@ def _foretold(state: BenchState, step: str, number: int) -> Mapping[int, Foretol
     }
 
 
-def heard_pair(layout: RodLayout, lap: Lap) -> RoundFit | None:
-    """A round read as a whole, where every rod was heard with its partials."""
-    plain = {rod: mark.value for rod, mark in lap.readings.items()}
-    if len(plain) < len(layout.rods) or len(plain) < FEWEST_HEARD or not all(lap.partials.get(rod) for rod in plain):
+def heard_pair(layout: RodLayout, lap: Lap) -> PairHeard | None:
+    """The pair that rings at every rod, where every rod was heard with its partials."""
+    if not all(lap.partials.get(rod) for rod in lap.readings) or set(lap.readings) != set(layout.rods):
         return None
-    if set(plain) - set(layout.rods):
-        return None
-    return fit_round(layout, {rod: HeardRod(pitch.hz, lap.partials[rod]) for rod, pitch in plain.items()})
+    return _heard(layout, lap).pair
 
 
 def smooth_readings(layout: RodLayout, lap: Lap) -> Mapping[int, Pitch]:
     """A round's pitches. One tap's strongest partial jumps between the two of a split pair; all taps together do not."""
-    plain, found = {rod: mark.value for rod, mark in lap.readings.items()}, heard_pair(layout, lap)
-    if found is None:
-        return plain
-    return {rod: plain[rod] if rod in found.doubtful else Pitch(hz) for rod, hz in found.smooth_hz.items()}
+    return _heard(layout, lap).readings
+
+
+def _heard(layout: RodLayout, lap: Lap) -> Round:
+    """What the taps of a round say together, by rods that are there."""
+    there = {rod: mark.value.hz for rod, mark in lap.readings.items() if rod in layout.rods}
+    whole = set(there) == set(layout.rods)
+    return round_of(
+        layout, {rod: HeardRod(hz, tuple(lap.partials.get(rod) or ()) if whole else ()) for rod, hz in there.items()}
+    )
 
 
 def _round(layout: RodLayout, each: Lap, means: Means, reference: int) -> Round:
     by_ear, there = means is Means.EAR, set(layout.rods)
-    return Round(
-        readings={rod: pitch for rod, pitch in smooth_readings(layout, each).items() if rod in there},
+    return replace(
+        _heard(layout, each),
         turned={rod: mark.value for rod, mark in each.turned.items() if mark.value is not None and rod in there},
         ear={rod: mark.value for rod, mark in each.ear.items() if rod != reference and rod in there} if by_ear else {},
         reference=reference if by_ear else None,

@@ -5,7 +5,7 @@ from drumwork.rods.clearing.learned import Learned, LearnedKind
 from drumwork.rods.clearing.propose import Approach, Predicted, Proposal, cents_read, propose
 from drumwork.rods.clearing.readings import EAR_CENTS, EAR_WORDS, Ear, Means, hears
 from drumwork.rods.clearing.session import STRICT, ClearingSession, Step
-from drumwork.rods.clearing.task import ClearingTask, EvenRule, Round
+from drumwork.rods.clearing.task import ClearingTask, EvenRule, PairHeard, Round
 from drumwork.rods.clearing.tension import EdgeTension
 from drumwork.rods.clearing.verdict import Verdict, judge
 
@@ -24,6 +24,7 @@ __all__ = [
     "Learned",
     "LearnedKind",
     "Means",
+    "PairHeard",
     "Predicted",
     "Proposal",
     "Round",

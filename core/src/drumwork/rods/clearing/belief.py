@@ -17,13 +17,14 @@ Down-weighting of outlying readings: P. J. Huber, *Robust Statistics* (1981), ch
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import cho_factor, cho_solve
+from scipy.linalg.lapack import dpotrf, dpotrs
 
 from drumwork.rods.clearing.kinds import Prior, kinds_for, prior_of, projections_of
 from drumwork.rods.clearing.learned import Learned, LearnedKind
@@ -36,10 +37,18 @@ __all__ = ["EXECUTION_SD", "Belief", "Component", "believe"]
 Array = NDArray[np.float64]
 
 ANSWER_PER_TURN: Final = 0.8  # all rods one turn: z rises by this, when nothing is known; our own study, a model
-EXECUTION_SD: Final = 0.03  # of a turn: how exactly it is made
+EXECUTION_SD: Final = 0.04  # of a turn: how exactly it is made
+NOISES: Final = (1.5, 0.75)
+"""What a reading's own error may be, in multiples of the usual; rounds of the head itself tell."""
 ITERATIONS: Final = 3
 SETTLED: Final = 4e-3  # in z, far below what a reading tells
 NEGLIGIBLE: Final = 0.02
+PAIR_TELLS: Final = 5.0
+"""Natural logarithm of how much likelier a pair that rings at every rod is on a head that answers by its pair; our own estimate."""
+NONE: Final = 1e-4
+MOST_AGAIN: Final = 2
+HOPELESS: Final = 10.0
+"""A kind of head this far behind in evidence, where readings are taken to err much, is not looked at with less error."""
 
 
 @dataclass(frozen=True)
@@ -51,6 +60,9 @@ class Component:
     mean, covariance : (2n + K,), (2n + K, 2n + K)
     projections : (K, n, n)
     weight : chance, 0…1, that the head is of this kind
+    noise : readings' own error, in multiples of the usual
+    strays : of a turn: how far a head of this kind answers otherwise than by one fixed answer, for a root mean square turn of one
+    has_pair : whether all its readings are those of one pair of modes
     """
 
     name: str
@@ -58,6 +70,9 @@ class Component:
     covariance: Array
     projections: Array
     weight: float
+    noise: float = 1.0
+    strays: float = 0.0
+    has_pair: bool = False
 
     @property
     def rods(self) -> int:
@@ -96,10 +111,14 @@ class Component:
         by_quirk[np.arange(n), :, np.arange(n)] = self.plain.T
         return np.concatenate([by_answer, by_quirk])
 
+    def slip_variance(self, turns: Array) -> Array:
+        """(n,) of a turn, squared: how far the head moves otherwise than by its answer to these turns; hands slip, and the answer wanders."""
+        return np.asarray((EXECUTION_SD * turns) ** 2 + self.strays**2 * (turns**2).mean())
+
     def outcome(self, turns: Array) -> tuple[Array, Array]:
         """(n,), (n, n): mean and covariance of z after further turns, if the head is of this kind."""
         jacobian = np.concatenate([np.eye(self.rods), (self.directions @ turns).T], axis=1)
-        slips = (self.answer * (EXECUTION_SD * turns) ** 2) @ self.answer.T
+        slips = (self.answer * self.slip_variance(turns)) @ self.answer.T
         return self.state + self.answer @ turns, jacobian @ self.covariance @ jacobian.T + slips
 
 
@@ -112,7 +131,7 @@ class Belief:
     @property
     def modal(self) -> float:
         """Chance that the head answers by its doublet alone, so that odd patterns go unheard."""
-        return sum(c.weight for c in self.components if c.name == "doublet")
+        return sum(c.weight for c in self.components if c.has_pair)
 
     @cached_property
     def z(self) -> Array:
@@ -136,23 +155,30 @@ class Belief:
         return mean, np.asarray(spread)
 
 
-def _noise(seen: Observed, by_rod: Array, variance: Array) -> Array:
-    """(m, m) what readings do not tell: their own error, and the slips of turns made after them, shared by rods and rounds."""
-    effect = (EXECUTION_SD * by_rod[:, None, :] * seen.after).reshape(len(variance), -1)
+def _slips(seen: Observed, strays: float) -> Array:
+    """(m, r, n) of a turn: how far the head moved otherwise than by its answer, after each reading, in each round."""
+    squares = seen.after**2
+    return np.asarray(np.sqrt(EXECUTION_SD**2 * squares + strays**2 * squares.mean(axis=2, keepdims=True)))
+
+
+def _noise(by_rod: Array, variance: Array, slips: Array) -> Array:
+    """(m, m) what readings do not tell: their own error, and what the head did otherwise than by its answer, shared by rods and rounds."""
+    effect = (by_rod[:, None, :] * slips).reshape(len(variance), -1)
     noise = effect @ effect.T
     noise[np.diag_indices_from(noise)] += variance
     return np.asarray(noise)
 
 
 def _fit(
-    seen: Observed, at_rod: Array, projections: Array, prior: Prior, start: Array | None = None
+    seen: Observed, at_rod: Array, projections: Array, prior: Prior, noise: float, start: Array | None = None
 ) -> tuple[Component, float]:
     """Gauss–Newton posterior under one kind of head, and its log evidence. Readings that lie far out count less.
 
     `start` is a guess near by, where one is at hand.
     """
     harmonics, n = projections.shape[0], projections.shape[1]
-    mean, variance = prior.mean if start is None else start, seen.variance
+    mean, own = prior.mean if start is None else start, seen.variance * np.where(seen.known, 1.0, noise**2)
+    variance, slips = own, _slips(seen, prior.strays)
     for _ in range(ITERATIONS):
         lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
         by_rod = np.tensordot(lam, at_rod, axes=1)  # (m, n) answer of what the reading saw to each rod
@@ -160,18 +186,21 @@ def _fit(
         jacobian = np.concatenate([seen.at, by_answer, -by_rod * seen.since], axis=1)
         offset = seen.z - seen.at @ mean[:n] - by_answer @ lam + jacobian @ (mean - prior.mean)
         spread = jacobian @ prior.covariance
-        innovation = spread @ jacobian.T + _noise(seen, by_rod, variance)
-        factor = cho_factor(innovation, lower=True, overwrite_a=True, check_finite=False)
-        pull = cho_solve(factor, offset, check_finite=False)
+        innovation = spread @ jacobian.T + _noise(by_rod, variance, slips)
+        factor, _ = dpotrf(innovation, lower=1, overwrite_a=1)
+        pull, _ = dpotrs(factor, offset, lower=1)
         before, mean = mean, prior.mean + spread.T @ pull
         residual = np.abs(pull) * variance  # what each reading is off by, by all the others
-        variance = seen.variance * np.maximum(1.0, residual / (seen.cut * np.sqrt(variance)))
+        variance = own * np.maximum(1.0, residual / (seen.cut * np.sqrt(variance)))
         if np.abs(mean - before).max() < SETTLED:
             break
-    covariance = prior.covariance - spread.T @ cho_solve(factor, spread, check_finite=False)
-    log_det = 2 * float(np.log(np.diag(factor[0])).sum())
+    covariance = prior.covariance - spread.T @ dpotrs(factor, spread, lower=1)[0]
+    log_det = 2 * float(np.log(np.diag(factor)).sum())
     evidence = -0.5 * float(offset @ pull) - 0.5 * log_det
-    return Component(prior.name, mean, (covariance + covariance.T) / 2, projections, 1.0), evidence
+    found = Component(
+        prior.name, mean, (covariance + covariance.T) / 2, projections, 1.0, noise, prior.strays, prior.pair
+    )
+    return found, evidence
 
 
 def _scale(task: ClearingTask) -> float:
@@ -189,21 +218,38 @@ def believe(task: ClearingTask, among: Belief | None = None) -> Belief:
     hz2 = task.wanted**2 if task.means is Means.PITCH else 1.0
     level, scale = seen.level, _scale(task)
     held = task.means is Means.EAR and all(each.whole is None for each in task.rounds)
-    unlikely = {c.name for c in among.components if c.weight < NEGLIGIBLE} if among else set()
-    kinds = [kind for kind in kinds_for(task.means) if kind.name not in unlikely]
-    priors = [prior_of(kind, task.layout, task.means, level, scale, kept, hz2, held) for kind in kinds]
     at_rod = np.tensordot(projections, seen.at, axes=(1, 1)).transpose(0, 2, 1)  # (K, m, n)
+    likely = _likely(among) if among else None
     near = {c.name: c.mean for c in among.components} if among else {}
-    fits = [_fit(seen, at_rod, projections, prior, near.get(prior.name)) for prior in priors]
-    odds = np.array([evidence + np.log(prior.weight) for (_, evidence), prior in zip(fits, priors, strict=True)])
-    weights = np.exp(odds - odds.max())
-    weights /= weights.sum()
-    return Belief(
-        tuple(
-            Component(c.name, c.mean, c.covariance, c.projections, float(w))
-            for (c, _), w in zip(fits, weights, strict=True)
-        )
-    )
+    less = PAIR_TELLS if task.pair_known else 0.0
+    found: dict[tuple[str, float], tuple[float, Component]] = {}
+    for kind in kinds_for(task.means):
+        if likely is not None and all(name != kind.name for name, _ in likely):
+            continue
+        prior = prior_of(kind, task.layout, task.means, level, scale, kept, hz2, seen.uneven, held)
+        start = near.get(kind.name)
+        for noise in NOISES:
+            if likely is not None and (kind.name, noise) not in likely:
+                continue
+            if likely is None and noise != NOISES[0] and found[kind.name, NOISES[0]][0] < _best(found) - HOPELESS:
+                continue
+            component, evidence = _fit(seen, at_rod, projections, prior, noise, start)
+            start = component.mean
+            found[kind.name, noise] = evidence + float(np.log(prior.weight)) - less * (not prior.pair), component
+    best = _best(found)
+    odds = [(np.exp(value - best), component) for value, component in found.values()]
+    whole = sum(odd for odd, _ in odds)
+    return Belief(tuple(replace(c, weight=float(odd / whole)) for odd, c in odds if odd / whole > NONE))
+
+
+def _best(found: Mapping[tuple[str, float], tuple[float, Component]]) -> float:
+    return max(value for value, _ in found.values())
+
+
+def _likely(among: Belief) -> set[tuple[str, float]]:
+    """Kinds and noises worth looking at again."""
+    ranked = sorted(among.components, key=lambda c: -c.weight)[:MOST_AGAIN]
+    return {(c.name, c.noise) for c in ranked if c.weight >= NEGLIGIBLE}
 
 
 def keep(task: ClearingTask, belief: Belief) -> Learned | None:
@@ -212,14 +258,23 @@ def keep(task: ClearingTask, belief: Belief) -> Learned | None:
         return None
     hz2, n = task.wanted**2, len(task.layout.rods)
     unit = np.concatenate([np.full(len(belief.components[0].projections), hz2), np.ones(n)])
-    kinds = tuple(
-        LearnedKind(
-            c.name,
-            c.weight,
-            tuple(float(v) for v in c.mean[n:] * unit),
-            tuple(tuple(float(v) for v in row) for row in c.covariance[n:, n:] * np.outer(unit, unit)),
-        )
-        for c in belief.components
-    )
+    names = dict.fromkeys(c.name for c in belief.components)
+    kinds = tuple(_kept(name, [c for c in belief.components if c.name == name], unit) for name in names)
     earlier = task.learned.rounds if task.learned else 0
     return Learned(task.layout.rods, earlier + len(task.rounds) - 1, kinds)
+
+
+def _kept(name: str, among: list[Component], unit: Array) -> LearnedKind:
+    """One kind of head, whatever the noise of its readings: the mean and the spread of all of it."""
+    weight = sum(c.weight for c in among)
+    n = among[0].rods
+    mean = np.asarray(sum(c.weight / weight * c.mean[n:] for c in among))
+    covariance = np.asarray(
+        sum(c.weight / weight * (c.covariance[n:, n:] + np.outer(c.mean[n:] - mean, c.mean[n:] - mean)) for c in among)
+    )
+    return LearnedKind(
+        name,
+        weight,
+        tuple(float(v) for v in mean * unit),
+        tuple(tuple(float(v) for v in row) for row in covariance * np.outer(unit, unit)),
+    )

@@ -31,9 +31,10 @@ Array = NDArray[np.float64]
 ANSWER_LOG_SD: Final = 0.35
 NUMBER_ANSWER_LOG_SD: Final = 0.8  # a gauge's scale is its own
 ROD_SD: Final = 0.10
-UNEVEN_SD: Final = 0.12  # typical unevenness of z in a harmonic that can be read
-UNHEARD_SD: Final = 0.004
+FAINT_SHARE: Final = 0.1  # of a doublet head's unevenness, what shows four-lobed
+UNHEARD_SD: Final = 0.0015
 HELD_SD: Final = 0.01  # by ear the level is what it is
+HEARD_ROUND_RAD: Final = (0.12, 1.1)
 DRAWS: Final = 2000
 VISIT_ANSWER_SD: Final = 0.08  # how far an answer wanders from one visit to the next, as a ratio
 VISIT_ROD_SD: Final = 0.04
@@ -48,6 +49,8 @@ class Prior:
     mean: Array
     covariance: Array
     weight: float
+    strays: float
+    pair: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +60,8 @@ class _Kind:
     residual: float
     heard: bool
     """Whether every harmonic's unevenness shows in the readings."""
+    strays: float
+    weight: float = 1.0
 
 
 def _doublet(random: np.random.Generator, count: int) -> Array:
@@ -69,6 +74,7 @@ def _doublet(random: np.random.Generator, count: int) -> Array:
 
 
 def _local(random: np.random.Generator, count: int) -> Array:
+    """Mostly its own rod, something of its neighbours and of the one across."""
     k = np.arange(count // 2 + 1)
     near = np.abs(random.normal(0.3, 0.2, (DRAWS, 1)))
     second = np.abs(random.normal(0.0, 0.08, (DRAWS, 1)))
@@ -78,7 +84,19 @@ def _local(random: np.random.Generator, count: int) -> Array:
     return np.asarray(shares / shares[:, :1])
 
 
+def _fringed(random: np.random.Generator, count: int) -> Array:
+    """Heard so far round the edge to either side, whatever the rods' number, with fringes of either sign, and a little across."""
+    k = np.arange(count // 2 + 1)
+    width = np.exp(random.uniform(*np.log(HEARD_ROUND_RAD), (DRAWS, 1)))
+    shares = np.exp(-((k * width) ** random.uniform(1.0, 2.5, (DRAWS, 1))) / 2)
+    fringe = random.normal(0.0, 0.08, (DRAWS, 1)) * np.cos(2 * np.pi * k / count) * 2
+    facing = random.normal(0.08, 0.1, (DRAWS, 1)) * (-1.0) ** k * (count % 2 == 0)
+    shares = shares + fringe + facing
+    return np.asarray(shares / np.clip(shares[:, :1], 0.4, None))
+
+
 def _between(random: np.random.Generator, count: int) -> Array:
+    """Partly by the pair."""
     blend = random.uniform(0.25, 0.75, (DRAWS, 1))
     return np.asarray(blend * _doublet(random, count) + (1 - blend) * _local(random, count))
 
@@ -92,11 +110,13 @@ def _edge(random: np.random.Generator, count: int) -> Array:
 
 
 _HEARD: Final = (
-    _Kind("doublet", _doublet, 0.02, heard=False),
-    _Kind("local", _local, 0.04, heard=True),
-    _Kind("between", _between, 0.03, heard=True),
+    _Kind("doublet", _doublet, 0.02, heard=False, strays=0.03, weight=0.4),
+    _Kind("straying doublet", _doublet, 0.02, heard=False, strays=0.15, weight=0.2),
+    _Kind("local", _local, 0.04, heard=True, strays=0.03, weight=1 / 3),
+    _Kind("fringed", _fringed, 0.03, heard=True, strays=0.03, weight=1 / 3),
+    _Kind("between", _between, 0.03, heard=True, strays=0.05, weight=1 / 3),
 )
-_FELT: Final = (_Kind("edge", _edge, 0.05, heard=True),)
+_FELT: Final = (_Kind("edge", _edge, 0.05, heard=True, strays=0.06),)
 
 
 def kinds_for(means: Means) -> tuple[_Kind, ...]:
@@ -123,22 +143,24 @@ def projections_of(layout: RodLayout) -> Array:
     return np.array([w / layout.count * np.cos(k * apart) for k, w in zip(harmonics, weight, strict=True)])
 
 
-def _uneven(kind: _Kind, harmonics: int, held: bool) -> Array:
-    sds = np.full(harmonics, UNEVEN_SD)
-    if not kind.heard:
-        sds[:] = UNHEARD_SD
-        sds[2] = UNEVEN_SD
+def _uneven(kind: _Kind, harmonics: int, held: bool, uneven: float) -> Array:
+    """(K,) standard deviation of each harmonic's unevenness, so that all of them together come to about what is read."""
+    if kind.heard:
+        sds = np.full(harmonics, uneven / max(harmonics - 1, 1) ** 0.5)
+    else:
+        sds = np.full(harmonics, UNHEARD_SD)
+        sds[2] = uneven
         if harmonics > 4:
-            sds[4] = 0.02
+            sds[4] = FAINT_SHARE * uneven
     sds[0] = HELD_SD if held else 1.0
     return sds
 
 
-def _state(kind: _Kind, layout: RodLayout, held: bool) -> Array:
+def _state(kind: _Kind, layout: RodLayout, held: bool, uneven: float) -> Array:
     """(n, n): prior covariance of the state; each harmonic's unevenness is spread over its one or two waves."""
     projections = projections_of(layout)
     weight = np.array([np.trace(p) for p in projections]) * layout.count / len(layout.rods)
-    sds = _uneven(kind, len(projections), held)
+    sds = _uneven(kind, len(projections), held, uneven)
     return np.asarray(np.tensordot(sds**2 / np.maximum(weight, 1) * layout.count, projections, axes=1))
 
 
@@ -150,27 +172,28 @@ def prior_of(
     scale: float,
     kept: Learned | None,
     hz2: float,
+    uneven: float,
     held: bool = False,
 ) -> Prior:
     """Belief beforehand.
 
     `level` is about where z stands, `scale` what an even turn of all rods is expected to do to it, `kept` what earlier visits taught
-    (answers in Hz², divided here by `hz2`, the square of the wanted pitch). `held`: the level is taken as it is, nobody judged it.
+    (answers in Hz², divided here by `hz2`, the square of the wanted pitch), `uneven` about how uneven z is from rod to rod. `held`: the level is taken as it is, nobody judged it.
     """
     n, harmonics = len(layout.rods), layout.count // 2 + 1
     size = harmonics + n
     mean, covariance = np.full(n + size, level), np.zeros((n + size, n + size))
-    covariance[:n, :n] = _state(kind, layout, held)
+    covariance[:n, :n] = _state(kind, layout, held, uneven)
     known = next((each for each in kept.kinds if each.name == kind.name), None) if kept else None
     if known is not None and kept is not None and kept.rods == layout.rods and len(known.mean) == size:
         unit = np.concatenate([np.full(harmonics, 1 / hz2), np.ones(n)])
         mean[n:] = np.array(known.mean) * unit
         wander = np.concatenate([VISIT_ANSWER_SD * np.abs(mean[n : n + harmonics]) + 1e-3, np.full(n, VISIT_ROD_SD)])
         covariance[n:, n:] = np.array(known.covariance) * np.outer(unit, unit) + np.diag(wander**2)
-        return Prior(kind.name, mean, covariance, max(known.weight, LEAST_WEIGHT))
+        return Prior(kind.name, mean, covariance, max(known.weight, LEAST_WEIGHT), kind.strays, not kind.heard)
     share, spread = _study(kind, layout.count)
     gain = (NUMBER_ANSWER_LOG_SD if means.is_number else ANSWER_LOG_SD) * scale
     mean[n : n + harmonics], mean[n + harmonics :] = share * scale, 0.0
     covariance[n : n + harmonics, n : n + harmonics] = spread * scale**2 + np.outer(share, share) * gain**2
     covariance[n + harmonics :, n + harmonics :] = np.eye(n) * ROD_SD**2
-    return Prior(kind.name, mean, covariance, 1.0)
+    return Prior(kind.name, mean, covariance, kind.weight, kind.strays, not kind.heard)

@@ -16,6 +16,8 @@ from drumwork.rods.clearing.task import ClearingTask
 __all__ = ["Limits", "limits_of"]
 
 MOST_SLACKENED: Final = 0.4  # of what holds a rod, in one round
+MOST_SLACKENED_IN_ALL: Final = 0.5
+"""Of what holds a rod on the average, over all rounds, where no count tells how much each one holds; our own figure."""
 HEARD_SHARE: Final = 0.44  # of a two-lobed pattern of turns, what the readings show (docs/sources/film.md)
 UNHEARD_SDS: Final = 2.5
 MOST_TIGHTENED_TURNS: Final = 1.0
@@ -32,6 +34,12 @@ class Limits:
     def no_bolder_than(self, steps: NDArray[np.int64]) -> Limits:
         """Cut down so that no rod goes further, or another way, than in `steps`."""
         return Limits(np.maximum(self.down, np.minimum(steps, 0)), np.minimum(self.up, np.maximum(steps, 0)))
+
+    def halved(self) -> Limits:
+        """Half as far each way, but one step."""
+        return Limits(
+            -np.minimum(-self.down, np.maximum(-self.down // 2, 1)), np.minimum(self.up, np.maximum(self.up // 2, 1))
+        )
 
     def allow(self, steps: NDArray[np.int64]) -> NDArray[np.bool_]:
         """For (m, n) candidates, which lie within."""
@@ -51,6 +59,14 @@ def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozen
         counted = [float((task.tally[rod] + -KEEP_ABOVE_FINGERS).fraction) for rod in task.layout.rods]
         room = np.minimum(room, np.clip(counted, 0, None))
     elif task.means in (Means.PITCH, Means.EAR):
+        made = np.array(
+            [
+                float(sum(each.turned[rod].fraction for each in task.rounds[:-1] if rod in each.turned))
+                for rod in task.layout.rods
+            ]
+        )
+        held = float(in_tension.mean()) - float(made.mean())  # on the average, before anything was turned
+        room = np.minimum(room, np.clip(MOST_SLACKENED_IN_ALL * held + made, 0, None))
         unheard = belief.modal * np.std(belief.z) / (HEARD_SHARE * belief.per_turn)
         room = np.minimum(room, np.clip(in_tension - UNHEARD_SDS * unheard, step, None))
     up = np.full(len(room), MOST_TIGHTENED_TURNS)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
@@ -10,16 +11,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drumwork.rods.clearing.readings import CENTS_PER_Z, EAR_CENTS, READING_SD, Means
-from drumwork.rods.clearing.task import ClearingTask, Round
+from drumwork.rods.clearing.task import ClearingTask, PairHeard, Round
+from drumwork.rods.layout import RodLayout
 
-__all__ = ["Observed", "observe"]
+__all__ = ["Observed", "lobes_of", "observe"]
 
 Array = NDArray[np.float64]
 
 DOUBTFUL: Final = 4.0  # times the usual error
 BESIDE_PORT: Final = 2.0  # common practice, F8: a port disturbs tuning near it; the figure is our own
+MOST_ROUNDS: Final = 6
+"""Rounds looked at: what a head did before has faded by then, for answers wander; our own figure."""
+LOOKS_AT_A_ROD: Final = 0.5
 CUT: Final = {Means.PITCH: 5.0, Means.GAUGE: 4.0, Means.TORQUE: 3.0, Means.EAR: 2.0}
 """Standard deviations beyond which a reading counts less; an ear errs now and then."""
+UNEVEN: Final = (0.03, 0.2)
+"""Least and most a head is taken to be uneven before it is heard, in z; our own estimate."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,21 +38,25 @@ class Observed:
     z : (m,) value seen
     at : (m, n) what it looks at: one rod, one rod less another, or the mean of all
     variance : (m,) of its own error
+    known : (m,) whether that error is known from the round itself, not taken from what is usual
     cut : standard deviations beyond which it counts less
     round : (m,) in which it was taken
     after : (m, r, n) turns made after each round that followed a reading
     since : (m, n) turns made since each reading
     level : about where z stands now
+    uneven : about how uneven z was from rod to rod, to begin with, as a standard deviation
     """
 
     z: Array
     at: Array
     variance: Array
+    known: NDArray[np.bool_]
     cut: float
     round: NDArray[np.intp]
     after: Array
     since: Array
     level: float
+    uneven: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +64,7 @@ class _Look:
     z: float
     at: Array
     sd: float
+    known: bool = False
 
 
 def _trust(task: ClearingTask, each: Round, rod: int) -> float:
@@ -63,9 +75,32 @@ def _trust(task: ClearingTask, each: Round, rod: int) -> float:
 
 
 def _pitches(task: ClearingTask, each: Round, units: dict[int, Array]) -> Iterator[_Look]:
-    for rod in sorted(each.readings):
+    if each.pair is not None:
+        yield from _pair(task, each.pair, units)
+    for rod in sorted(set(each.readings) - each.worked_out):
         sd = READING_SD[Means.PITCH] * (_trust(task, each, rod))
         yield _Look((each.readings[rod].hz / task.wanted) ** 2 - (task.z_wanted(rod) - 1), units[rod], sd)
+
+
+def _pair(task: ClearingTask, pair: PairHeard, units: dict[int, Array]) -> Iterator[_Look]:
+    """Three looks at once: the mean of the pair, half its distance along its axis, and how far it may lie beside that axis."""
+    low, high = (pair.lower_hz / task.wanted) ** 2, (pair.upper_hz / task.wanted) ** 2
+    half, sd = (high - low) / 2, math.hypot(pair.lower_sd * low, pair.upper_sd * high)
+    wanted = np.array([task.z_wanted(rod) - 1 for rod in units])
+    mean = np.full(len(units), 1 / len(units))
+    cosine, sine = lobes_of(task.layout)
+    along = math.cos(2 * pair.axis_rad) * cosine + math.sin(2 * pair.axis_rad) * sine
+    beside = math.cos(2 * pair.axis_rad) * sine - math.sin(2 * pair.axis_rad) * cosine
+    yield _Look((low + high) / 2 - float(mean @ wanted), mean, sd, True)
+    yield _Look(-half - float(along @ wanted), along, sd, True)
+    yield _Look(-float(beside @ wanted), beside, math.hypot(2 * half * pair.axis_sd_rad, sd), True)
+
+
+def lobes_of(layout: RodLayout) -> Array:
+    """(2, n) what turns z at the rods into the cosine and the sine of its two-lobed part, by least squares."""
+    angles = np.array([layout.angle_rad(rod) for rod in layout.rods])
+    waves = np.stack([np.ones_like(angles), np.cos(2 * angles), np.sin(2 * angles)], axis=1)
+    return np.asarray(np.linalg.pinv(waves)[1:])
 
 
 def _numbers(task: ClearingTask, each: Round, units: dict[int, Array]) -> Iterator[_Look]:
@@ -91,6 +126,19 @@ def _judgements(task: ClearingTask, each: Round, units: dict[int, Array]) -> Ite
 _LOOK = {Means.PITCH: _pitches, Means.GAUGE: _numbers, Means.TORQUE: _numbers, Means.EAR: _judgements}
 
 
+def _uneven(task: ClearingTask) -> float:
+    """Standard deviation of z from rod to rod in the first round."""
+    first = task.rounds[0]
+    match task.means:
+        case Means.PITCH:
+            z = [(pitch.hz / task.wanted) ** 2 - task.z_wanted(rod) for rod, pitch in first.readings.items()]
+        case Means.EAR:
+            z = [0.0, *(EAR_CENTS[each].cents / CENTS_PER_Z for each in first.ear.values())]
+        case _:
+            z = [number / task.wanted - task.z_wanted(rod) for rod, number in first.numbers.items()]
+    return round(float(np.std(z)), 6) if z else UNEVEN[1]
+
+
 def observe(task: ClearingTask) -> Observed:
     """All looks at the state, oldest first. Wanted offsets are taken off, so that z = 1 is wanted of every rod."""
     rods = task.layout.rods
@@ -98,23 +146,29 @@ def observe(task: ClearingTask) -> Observed:
     found, when = [], []
     made = np.zeros((len(task.rounds), len(rods)))
     for number, each in enumerate(task.rounds):
+        if number < len(task.rounds) - MOST_ROUNDS:
+            continue
         looks = list(_LOOK[task.means](task, each, units))
         found += looks
         when += [number] * len(looks)
         if number < len(task.rounds) - 1:
             made[number] = [float(each.turned[rod].fraction) if rod in each.turned else 0.0 for rod in rods]
     moving = made.any(axis=1)
+    moving[: max(0, len(task.rounds) - MOST_ROUNDS)] = False
     later = np.cumsum(made[::-1], axis=0)[::-1]
     # Rounded far below what any reading tells, so that the same head in another unit comes to the same plan.
+    at = np.array([look.at for look in found])
     z, rounds = np.array([round(look.z, 9) for look in found]), np.array(when, dtype=np.intp)
-    last = z[rounds == len(task.rounds) - 1]
+    last = z[(rounds == len(task.rounds) - 1) & (at.sum(axis=1) > LOOKS_AT_A_ROD)]
     return Observed(
         z=z,
-        at=np.array([look.at for look in found]),
+        at=at,
         variance=np.array([look.sd for look in found]) ** 2,
+        known=np.array([look.known for look in found]),
         cut=CUT[task.means],
         round=rounds,
         after=made[moving] * (rounds[:, None] <= np.flatnonzero(moving))[:, :, None],
         since=later[rounds],
+        uneven=float(np.clip(_uneven(task), *UNEVEN)),
         level=1.0 if task.means is Means.EAR else float(last.mean()),
     )

@@ -14,10 +14,11 @@ from scipy.linalg import solve
 from drumwork.quantities import Turns
 from drumwork.rods.clearing.belief import EXECUTION_SD, Belief, Component
 from drumwork.rods.clearing.limits import Limits
+from drumwork.rods.clearing.sample import Heads
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import EdgeTension, odd_projection
 
-__all__ = ["normals", "plan_equal", "plan_turns"]
+__all__ = ["plan_equal", "plan_turns"]
 
 Array = NDArray[np.float64]
 Steps = NDArray[np.int64]
@@ -28,21 +29,15 @@ RMS_WEIGHT: Final = 0.7
 MEAN_ROOM: Final = 0.5
 CRANKING_RATIO: Final = 1e-5
 NEGLIGIBLE: Final = 1e-4
-DRAWS: Final = 128
-PROMISING: Final = 40  # candidates of each look whose chance is worked out
+PROMISING: Final = 30  # candidates of each look whose chance is worked out
 LOOKS: Final = 3
+STILL: Final = 0.5
+"""A head less likely even than this is not left as it is, where a step can better it."""
 CRANKING_CHANCE: Final = 0.002  # of a chance, for each step turned
 ODD_CHANCE: Final = 4.0  # of a chance, for each square turn of pull that pitch would not hear
 ODD_RATIO: Final = 0.06  # the same, in the spread's ratio
 MEAN_CHANCE: Final = 0.1  # of a chance, for a mean as far off as the rule allows
 SPREAD_CHANCE: Final = 0.02  # of a chance, for a spread as large as what is allowed
-
-
-@lru_cache(maxsize=16)
-def normals(n: int) -> Array:
-    """(DRAWS, n) antithetic normal draws, the same every time."""
-    half = np.random.default_rng(n).standard_normal((DRAWS // 2, n))
-    return np.concatenate([half, -half])
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +63,8 @@ def _expected_unevenness(component: Component) -> tuple[Array, Array]:
     spread = np.tensordot(component.covariance[n:, n:], directions, axes=1)
     uncertain = np.tensordot(directions, spread, axes=([0, 1], [0, 1]))
     shared = np.tensordot(directions, component.covariance[n:, :n], axes=([0, 1], [0, 1]))
-    slips = np.diag(EXECUTION_SD**2 * (answer**2).sum(axis=0))
+    each = (answer**2).sum(axis=0)
+    slips = np.diag(EXECUTION_SD**2 * each) + np.eye(n) * component.strays**2 * each.mean()
     return answer.T @ answer + uncertain + slips, answer.T @ residual + shared
 
 
@@ -153,40 +149,47 @@ def _by_spread(
     return x
 
 
-def _by_chance(task: ClearingTask, belief: Belief, tension: EdgeTension, limits: Limits, x: Steps) -> Steps:
-    """Last of all: among steps near by, those with the best chance that the head then lies within the rule."""
+def _by_chance(
+    task: ClearingTask, belief: Belief, heads: Heads, tension: EdgeTension, limits: Limits, x: Steps
+) -> Steps:
+    """Last of all: among steps near by, those with the best chance that the head then lies within the rule.
+
+    Where even is less likely than not, leaving all as it is is no plan, if any step can better it.
+    """
     n, step = len(x), float(task.step.fraction)
-    mean, covariance = belief.outcome(x.astype(np.float64) * step)
-    values, vectors = np.linalg.eigh(covariance)
-    off = normals(n) @ (vectors * np.sqrt(np.clip(values, 0, None))).T
     answer, allowed, mean_ratio = belief.answer * step, task.allowed_ratio, task.even.mean_ratio
     table = np.concatenate([np.zeros((1, n), dtype=np.int64), _moves(n)])
+
+    def score(candidates: Steps) -> tuple[Array, Array]:
+        z = heads.after(candidates * step)
+        spread, off = heads.spread(z), np.abs(heads.level(z) - 1)
+        chance = ((spread <= allowed) & (off <= mean_ratio)).mean(axis=1)
+        cost = CRANKING_CHANCE * np.abs(candidates).sum(axis=1) + ODD_CHANCE * _unheard(
+            task, belief, tension, candidates
+        )
+        cost += (
+            MEAN_CHANCE * np.clip(off.mean(axis=1) / mean_ratio - MEAN_ROOM, 0, None)
+            + SPREAD_CHANCE * spread.mean(axis=1) / allowed
+        )
+        return chance, chance - cost
+
     for _ in range(LOOKS):
         candidates = x + table
         candidates = candidates[limits.allow(candidates)]
-        means = mean + (candidates - x).astype(float) @ answer.T
-        ratio = np.sqrt(np.clip(means, 1e-6, None))
+        ratio = np.sqrt(np.clip(belief.z + candidates @ answer.T, 1e-6, None))
         strayed = np.abs(ratio.mean(axis=1) - 1) > mean_ratio
-        promising = np.concatenate([[0], np.argsort(np.ptp(ratio, axis=1) + strayed)[:PROMISING]])
-        candidates, means = candidates[promising], means[promising]
-        drawn = means[:, None, :] + off
-        spread = np.sqrt(drawn.max(axis=2)) - np.sqrt(np.clip(drawn.min(axis=2), 1e-6, None))
-        level = np.sqrt(np.clip(means.mean(axis=1)[:, None] + off.mean(axis=1), 1e-6, None))
-        within = (spread <= allowed) & (np.abs(level - 1) <= mean_ratio)
-        cranked = CRANKING_CHANCE * np.abs(candidates).sum(axis=1)
-        odd = ODD_CHANCE * _unheard(task, belief, tension, candidates)
-        off_pitch = np.clip(np.abs(level - 1).mean(axis=1) / mean_ratio - MEAN_ROOM, 0, None)
-        score = (
-            within.mean(axis=1)
-            - cranked
-            - odd
-            - MEAN_CHANCE * off_pitch
-            - SPREAD_CHANCE * spread.mean(axis=1) / allowed
-        )
-        best = int(np.argmax(score))
-        if score[best] <= score[0] + 1e-9:
+        promising = np.concatenate([[0], np.argsort(np.ptp(ratio, axis=1) + strayed, kind="stable")[:PROMISING]])
+        candidates = candidates[promising]
+        chance, value = score(candidates)
+        best = int(np.argmax(value))
+        if not candidates[best].any() and chance[best] < STILL:
+            moving = np.flatnonzero(candidates.any(axis=1))
+            if len(moving):
+                another = int(moving[np.argmax(value[moving])])
+                best = another if chance[another] >= chance[best] else best
+        if best == 0 or (value[best] <= value[0] + 1e-9 and x.any()):
             break
-        x, mean = candidates[best], means[best]
+        x = candidates[best]
     return x
 
 
@@ -195,7 +198,9 @@ def _as_turns(task: ClearingTask, steps: Steps) -> Mapping[int, Turns]:
     return {rod: Turns(int(each) * size) for rod, each in zip(task.layout.rods, steps, strict=True)}
 
 
-def plan_turns(task: ClearingTask, belief: Belief, tension: EdgeTension, limits: Limits) -> Mapping[int, Turns]:
+def plan_turns(
+    task: ClearingTask, belief: Belief, heads: Heads, tension: EdgeTension, limits: Limits
+) -> Mapping[int, Turns]:
     """Turns per rod in whole steps of the task, within the limits, zero for rods to be left alone."""
     cost = _cost(task, belief, tension)
     smooth = -solve(cost.a + np.eye(len(cost.b)) * 1e-9, cost.b, assume_a="pos")
@@ -203,7 +208,7 @@ def plan_turns(task: ClearingTask, belief: Belief, tension: EdgeTension, limits:
     at_rest = np.zeros_like(start)
     best = min((_improve(cost, limits, each) for each in (start, at_rest)), key=cost.at)
     best = _by_spread(task, belief, tension, cost, limits, best)
-    return _as_turns(task, _by_chance(task, belief, tension, limits, best))
+    return _as_turns(task, _by_chance(task, belief, heads.every_second(), tension, limits, best))
 
 
 def plan_equal(task: ClearingTask, needed_turns: float, limits: Limits) -> Mapping[int, Turns]:

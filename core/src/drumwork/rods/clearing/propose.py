@@ -16,9 +16,11 @@ from drumwork.rods.clearing.belief import Belief, believe, keep
 from drumwork.rods.clearing.findings import Finding, FindingKind, findings_of
 from drumwork.rods.clearing.learned import Learned
 from drumwork.rods.clearing.limits import Limits, limits_of
-from drumwork.rods.clearing.plan import normals, plan_equal, plan_turns
+from drumwork.rods.clearing.plan import plan_equal, plan_turns
 from drumwork.rods.clearing.readings import EAR_CENTS, Means, cents_of_z
+from drumwork.rods.clearing.recent import recent
 from drumwork.rods.clearing.relabel import Numbering, agreed_numbering, relabel, relabel_learned
+from drumwork.rods.clearing.sample import draw_heads
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import EdgeTension, edge_tension
 from drumwork.rods.clearing.verdict import Verdict, judge
@@ -83,30 +85,18 @@ class Proposal:
 
 @dataclass(frozen=True, slots=True)
 class _Outlook:
-    """z of every rod after some turns: mean, standard deviation, and (s, n) draws of all of them together."""
+    """z of every rod after some turns: mean and standard deviation."""
 
     mean: Array
     sd: Array
-    draws: Array
 
     @classmethod
     def after(cls, belief: Belief, made: Array) -> _Outlook:
         mean, covariance = belief.outcome(made)
-        values, vectors = np.linalg.eigh(covariance)
-        draws = mean + normals(len(mean)) @ (vectors * np.sqrt(np.clip(values, 0, None))).T
-        return cls(
-            np.clip(mean, 1e-6, None), np.sqrt(np.clip(np.diag(covariance), 0, None)), np.clip(draws, 1e-6, None)
-        )
+        return cls(np.clip(mean, 1e-6, None), np.sqrt(np.clip(np.diag(covariance), 0, None)))
 
     def ordered(self, order: NDArray[np.intp]) -> _Outlook:
-        return _Outlook(self.mean[order], self.sd[order], self.draws[:, order])
-
-    def chance(self, task: ClearingTask) -> float:
-        """Share of the draws that lie within the rule."""
-        ratio = np.sqrt(self.draws)
-        even = np.ptp(ratio, axis=1) <= task.allowed_ratio
-        on_pitch = np.abs(ratio.mean(axis=1) - 1) <= task.even.mean_ratio
-        return float((even & on_pitch).mean())
+        return _Outlook(self.mean[order], self.sd[order])
 
 
 def _predicted(task: ClearingTask, outlook: _Outlook) -> Mapping[int, Predicted]:
@@ -166,11 +156,12 @@ def propose(task: ClearingTask, stop_when_read_clear: bool = True) -> Proposal:
     """
     verdict, to = judge(task), agreed_numbering(task)
     agreed = relabel(task, to)
-    belief = believe(agreed)
+    belief = believe(recent(agreed))
     found = findings_of(task, belief)
     dead = frozenset(to[f.rods[0]] for f in found if f.kind is FindingKind.NOT_ANSWERING and f.certain)
     if dead:
-        belief = believe(_without(agreed, dead))
+        agreed = _without(agreed, dead)
+        belief = believe(recent(agreed))
     worked = _work_out(agreed, belief, verdict.clear and stop_when_read_clear, dead)
     if verdict.clear:  # what came out even all the same needs no explaining; a rod that does not answer still does
         found = tuple(each for each in found if each.kind is FindingKind.NOT_ANSWERING)
@@ -211,8 +202,8 @@ def _trusted(task: ClearingTask, limits: Limits) -> Limits:
     if not any(each.doubtful for each in task.rounds):
         return limits
     plain = replace(task, rounds=tuple(replace(each, doubtful=frozenset()) for each in task.rounds))
-    belief = believe(plain)
-    bold = plan_turns(plain, belief, edge_tension(plain, belief), limits)
+    belief = believe(recent(plain))
+    bold = plan_turns(plain, belief, draw_heads(plain, belief), edge_tension(plain, belief), limits)
     step = task.step.thirtyseconds
     return limits.no_bolder_than(np.array([turn.thirtyseconds // step for turn in bold.values()]))
 
@@ -221,23 +212,24 @@ def _work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[in
     tension = edge_tension(task, belief)
     off = 1 - float(belief.z.mean())
     approach = _approach(off / belief.per_turn, stop, abs(off) > 2 * task.even.mean_ratio)
-    limits = limits_of(task, belief, dead)
+    limits, heads = limits_of(task, belief, dead), draw_heads(task, belief)
+    if recent(task) is not task:
+        limits = limits.halved()
     match approach:
         case Approach.DONE:
             turns: Mapping[int, Turns] = dict.fromkeys(task.layout.rods, Turns(0))
         case Approach.EQUAL_FIRST:
             turns = plan_equal(task, off / belief.per_turn, limits)
         case _:
-            turns = plan_turns(task, belief, tension, _trusted(task, limits))
+            turns = plan_turns(task, belief, heads, tension, _trusted(task, limits))
     made = np.array([float(turns[rod].fraction) for rod in task.layout.rods])
     outlook = _Outlook.after(belief, made)
-    now = _Outlook.after(belief, np.zeros(len(made))) if made.any() else outlook
     return _Worked(
         approach=approach,
         turns=turns,
         outlook=outlook,
-        chance_even=outlook.chance(task),
-        chance_now=now.chance(task),
+        chance_even=heads.chance(task, made),
+        chance_now=heads.chance(task, np.zeros(len(made))),
         modal=belief.modal,
         tension=tension,
         learned=keep(task, belief),

@@ -3,12 +3,13 @@ plan exactly, ties included."""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import replace
 from typing import TypeVar
 
 from drumwork.rods.clearing.learned import Learned, LearnedKind
-from drumwork.rods.clearing.task import ClearingTask, Round
+from drumwork.rods.clearing.task import ClearingTask, PairHeard, Round
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["Numbering", "agreed_numbering", "relabel", "relabel_learned"]
@@ -33,6 +34,15 @@ def _rods(rods: frozenset[int], to: Numbering) -> frozenset[int]:
     return frozenset(to[rod] for rod in rods)
 
 
+def _pair(pair: PairHeard | None, to: Numbering) -> PairHeard | None:
+    """Rod r stands at (r - ½) steps round from the badge."""
+    if pair is None:
+        return None
+    step = math.tau / len(to)
+    mirrored = (to[2] - to[1]) % len(to) != 1
+    return pair.turned((to[1] - (0 if mirrored else 1)) * step, mirrored)
+
+
 def _round(each: Round, to: Numbering) -> Round:
     return Round(
         readings=_move(each.readings, to),
@@ -42,6 +52,8 @@ def _round(each: Round, to: Numbering) -> Round:
         whole=each.whole,
         numbers=_move(each.numbers, to),
         doubtful=_rods(each.doubtful, to),
+        pair=_pair(each.pair, to),
+        worked_out=_rods(each.worked_out, to),
     )
 
 

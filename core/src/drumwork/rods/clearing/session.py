@@ -15,7 +15,8 @@ __all__ = ["STRICT", "ClearingSession", "Step"]
 
 STRICT: Final = EvenRule(spread_hz=2.0, spread_ratio=0.01, mean_ratio=0.01)
 """Within 1 % and 2 Hz of even, the mean within 1 % of wanted."""
-SURE: Final = 0.985
+SURE: Final = 0.975
+FEWEST_ROUNDS: Final = 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +32,7 @@ class Step:
 class ClearingSession:
     """One head and one wanted pitch; readings in, turns out.
 
-    Done means that, by all rounds so far, the true pitches lie within the rule with a chance of more than 98 in a hundred:
+    Done means that, by all rounds so far, the true pitches lie within the rule with a chance of more than 97 in a hundred:
     a single noisy round that happens to look even does not end it.
     """
 
@@ -48,8 +49,12 @@ class ClearingSession:
             self.rounds[-1] = replace(self.rounds[-1], turned=turns)
 
     def read(self, readings: Mapping[int, Pitch]) -> Step:
-        """Take in a round; the turns proposed count as made until `turned` says otherwise."""
-        self.rounds.append(Round(readings))
+        """Take in a round of pitches; the turns proposed count as made until `turned` says otherwise."""
+        return self.take(Round(readings))
+
+    def take(self, heard: Round) -> Step:
+        """The same for a round as it was heard, with what rang at its rods."""
+        self.rounds.append(heard)
         task = ClearingTask(
             self.layout,
             tuple(self.rounds),
@@ -59,7 +64,7 @@ class ClearingSession:
             self.prior_hz_per_turn,
         )
         found = propose(task, stop_when_read_clear=False)
-        done = found.chance_now >= SURE
+        done = found.chance_now >= SURE and len(self.rounds) >= FEWEST_ROUNDS
         turns = {rod: Turns(0) for rod in self.layout.rods} if done else dict(found.turns)
         self.turned(turns)
         return Step(done, turns, found)

@@ -13,7 +13,7 @@ from drumwork.rods.clearing.readings import Ear, Means, z_of_cents
 from drumwork.rods.layout import RodLayout
 from drumwork.sources import common_practice
 
-__all__ = ["ClearingTask", "EvenRule", "Round"]
+__all__ = ["ClearingTask", "EvenRule", "PairHeard", "Round"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +30,41 @@ class EvenRule:
     def allowed_hz(self, at_hz: float) -> float:
         """The largest spread allowed at this pitch, in hertz."""
         return min(self.spread_hz, self.spread_ratio * at_hz)
+
+
+@dataclass(frozen=True, slots=True)
+class PairHeard:
+    """The pair of modes with one diameter as a whole round tells it.
+
+    Attributes
+    ----------
+    lower_hz, upper_hz
+    axis_rad : angle of the lower one's antinode, clockwise from the badge, 0…π
+    lower_sd, upper_sd : their standard deviations, as ratios
+    axis_sd_rad
+    """
+
+    lower_hz: float
+    upper_hz: float
+    axis_rad: float
+    lower_sd: float
+    upper_sd: float
+    axis_sd_rad: float
+
+    def blend_hz(self, angle_rad: float) -> float:
+        """What a rod at this angle hears where the two run into one: the square of pitch goes with tension."""
+        share = math.cos(angle_rad - self.axis_rad) ** 2
+        return math.sqrt(share * self.lower_hz**2 + (1 - share) * self.upper_hz**2)
+
+    def spans(self, hz: float) -> bool:
+        """Whether a reading lies between the two, or within a quarter of their distance beside."""
+        beside = 0.25 * (self.upper_hz - self.lower_hz)
+        return self.lower_hz - beside <= hz <= self.upper_hz + beside
+
+    def turned(self, by_rad: float, mirrored: bool) -> PairHeard:
+        """The same, seen from a badge that sits `by_rad` further round, or in a mirror."""
+        axis = -self.axis_rad if mirrored else self.axis_rad
+        return replace(self, axis_rad=(axis + by_rad) % math.pi)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +85,10 @@ class Round:
         a film gauge's or a torque key's number by rod; beside pitch readings they tell what pitch cannot hear.
     doubtful
         rods whose reading is kept but trusted little.
+    pair
+        the two frequencies that rang at every rod, where the round told them.
+    worked_out
+        rods whose reading is only what the pair makes of them, and tells nothing more.
     """
 
     readings: Mapping[int, Pitch] = field(default_factory=dict)
@@ -59,6 +98,8 @@ class Round:
     whole: Ear | None = None
     numbers: Mapping[int, float] = field(default_factory=dict)
     doubtful: frozenset[int] = frozenset()
+    pair: PairHeard | None = None
+    worked_out: frozenset[int] = frozenset()
 
     def heard(self, means: Means) -> frozenset[int]:
         """Rods read by these means."""
@@ -159,6 +200,11 @@ class ClearingTask:
                 return 0.0
             case _:
                 return self.target_number or sum(first.numbers.values()) / len(first.numbers)
+
+    @property
+    def pair_known(self) -> bool:
+        """Whether a pair was heard in any round; then every angle counts, not the rods alone."""
+        return any(each.pair is not None for each in self.rounds)
 
     def held(self) -> ClearingTask:
         """The same task with its wanted pitch or number fixed, whatever rounds it is cut down to."""

@@ -43,9 +43,12 @@ def _values(task: ClearingTask) -> list[float]:
 
 
 def _by_value(task: ClearingTask) -> Verdict:
-    heard, wanted = _values(task), task.wanted
+    heard, wanted, last = _values(task), task.wanted, task.rounds[-1]
     pitch = task.means is Means.PITCH
     mean, spread = sum(heard) / len(heard), max(heard) - min(heard)
+    everywhere = last.pair is not None and pitch and not task.offsets
+    if last.pair is not None and everywhere:
+        spread = max(spread, last.pair.upper_hz - last.pair.lower_hz)
     allowed = task.even.allowed_hz(wanted) if pitch else 2 * task.allowed_ratio * wanted
     room = task.even.mean_ratio if pitch else 2 * task.even.mean_ratio
     even, on_pitch = spread <= allowed + 1e-9, abs(mean / wanted - 1) <= room
@@ -53,7 +56,10 @@ def _by_value(task: ClearingTask) -> Verdict:
     unit = task.means.unit
     size = f"{spread:.1f}{f' {unit}' if unit else ''}"
     rule = f"up to {allowed:.1f}{f' {unit}' if unit else ''} counts as even (common practice, F2)"
-    words = f"{size} between highest and lowest; {rule}"
+    where = (
+        "between highest and lowest at any angle, not at the rods alone" if everywhere else "between highest and lowest"
+    )
+    words = f"{size} {where}; {rule}"
     if unheard:
         words += f". {unheard} still unheard."
     elif even and not on_pitch:
