@@ -1,9 +1,9 @@
 """How judging drums differ from each other. Written down apart from the engine, which must not be fitted to them.
 
 Sources: counts of rods are those drums are sold with (trade §2, common practice, no source). Targets span lug pitches of floor toms to high snare batters
-(trade §6, common practice, no source). Everything else is what the open issue on clearing asks of a judging bench: gains ±40 %, rods ±15 %, edge tension
-uneven to ±50 %, readings 0.2–0.6 % off, slips of 3–6 % of a turn, a turn down that answers less, retunes up to ±12 %. Hoop and film stiffnesses have no
-source; they span hoops that hardly bend between rods to hoops that follow each rod.
+(trade §6, common practice, no source). Everything else has no source and is meant to be wide: gains ±40 %, rods ±15 %, edge
+tension uneven to ±50 %, readings 0.2–0.6 % off, slips of 3–6 % of a turn, a turn down that answers less, retunes up to ±12 %. Hoop and film stiffnesses
+span hoops that hardly bend between rods to hoops that follow each rod.
 """
 
 from __future__ import annotations

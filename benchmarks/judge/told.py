@@ -16,6 +16,7 @@ DRAWS = 200
 SURE = 0.985
 MODEL_ERROR = 0.08
 ROOM_SHARE = 0.5
+CRANKING = 0.003
 
 
 class Told:
@@ -70,7 +71,7 @@ class Told:
 
     def _plan(self) -> Array:
         answer, n = self.answer * self.step, self.n
-        slips = (0.05 * np.linalg.norm(answer)) ** 2 / n
+        slips = (0.1 * np.linalg.norm(answer)) ** 2 / n
         x = np.rint(np.linalg.solve(answer.T @ answer + slips * np.eye(n), answer.T @ (1 - self.mean)))
         x = np.clip(x, np.minimum(-np.floor(ROOM_SHARE * self.drum.room() / self.step), 0), None)
         unit = np.eye(n)
@@ -84,7 +85,7 @@ class Told:
             means = self.mean + candidates @ answer.T
             ratio = np.sqrt(np.clip(means, 1e-4, None))
             near = np.argsort(np.ptp(ratio, axis=1) + 3 * np.clip(np.abs(ratio.mean(axis=1) - 1) - 0.005, 0, None))[:30]
-            values = self._score(means[near], off)
+            values = self._score(means[near], off) - CRANKING * np.abs(candidates[near]).sum(axis=1)
             found = int(np.argmax(values))
             if values[found] <= best + 1e-9:
                 break

@@ -2,6 +2,7 @@
 
 import json
 from io import StringIO
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -98,3 +99,14 @@ def test_cases_are_drums_of_their_own() -> None:
     first = ask(desk)
     ask(desk, case="other", readings_hz=[300] * 8)
     assert ask(Desk())["turns"] == first["turns"]
+
+
+def test_the_page_about_it_shows_what_it_answers() -> None:
+    page = (Path(__file__).parents[2] / "docs" / "clear.md").read_text()
+    request, answer = (block.split("```")[0] for block in page.split("```json")[1:])
+    assert Desk().answer(request.strip()) == json.loads(answer)
+
+
+def test_the_pair_of_a_round_is_told_and_none_where_rods_ring_each_for_itself() -> None:
+    apart = [[[hz, 1.0]] for hz in (250, 255, 250, 244, 250, 255, 250, 244)]
+    assert ask(Desk(), partials=apart)["pair"] is None

@@ -15,7 +15,7 @@ from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.listening.pair import round_of
 from drumwork.listening.round import HeardRod
 from drumwork.quantities import Pitch, Turns
-from drumwork.rods.clearing import ClearingSession, Step
+from drumwork.rods.clearing import ClearingSession, PairHeard, Step
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["Desk", "add"]
@@ -91,9 +91,10 @@ class Desk:
         if session.rounds and request.get("applied_turns") is not None:
             applied = [_turn(value) for value in _list(request, "applied_turns", len(rods))]
             session.turned(dict(zip(rods, applied, strict=True)))
-        step = session.take(round_of(session.layout, heard))
+        taken = round_of(session.layout, heard)
+        step = session.take(taken)
         self.cases[case] = session
-        return _shape(step)
+        return _shape(step, taken.pair)
 
 
 def _begin(request: Mapping[str, Any]) -> ClearingSession:
@@ -146,9 +147,21 @@ def _heard(request: Mapping[str, Any], rods: Sequence[int]) -> dict[int, HeardRo
     return {rod: HeardRod(hz, rang) for rod, hz, rang in told if hz is not None}
 
 
-def _shape(step: Step) -> dict[str, Any]:
+def _pair(found: PairHeard | None) -> dict[str, float] | None:
+    if found is None:
+        return None
+    return {
+        "lower_hz": round(found.lower_hz, 2),
+        "upper_hz": round(found.upper_hz, 2),
+        "axis_deg": round(math.degrees(found.axis_rad), 1),
+    }
+
+
+def _shape(step: Step, pair: PairHeard | None) -> dict[str, Any]:
     found = step.proposal
     more = {
+        "pair": _pair(pair),
+        "chance_even": round(found.chance_even, 3),
         "chance_now": round(found.chance_now, 3),
         "predicted_hz": [round(each.value, 2) for each in found.predicted.values()],
         "predicted_sd_hz": [round(each.sd, 2) for each in found.predicted.values()],

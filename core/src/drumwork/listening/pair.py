@@ -24,6 +24,11 @@ __all__ = ["common_pair", "round_of"]
 
 Array = NDArray[np.float64]
 
+BUNCHED: Final = 5.0
+NO_BLEND: Final = 1.7
+"""Readings gather in two bunches from so many times their scatter apart, where a blend leaves so many times more unexplained; our own figures."""
+STRONGEST: Final = 8.0
+"""The stronger of two takes all: as if amplitudes went with a high power."""
 FEWEST_RODS: Final = 4
 NEAR_RATIO: Final = ratio_of(60.0)
 """Partials belong to the pair within what the rods read, and as much beside as they read apart, but no less than this."""
@@ -86,12 +91,12 @@ def _shares(points: _Points, lower: NDArray[np.bool_], count: int) -> Array:
         return np.asarray(low / (low + high))
 
 
-def _axis(angles: Array, shares: Array) -> tuple[float, float] | None:
+def _axis(angles: Array, shares: Array, exponents: tuple[float, ...]) -> tuple[float, float] | None:
     """Angle of the lower frequency's antinode and its standard deviation, whatever the amplitudes go with; None where no axis fits."""
     axes = np.pi * np.arange(AXES) / AXES
     moved = np.clip(np.cos(angles - axes[:, None]) ** 2, 1e-9, 1 - 1e-9)
     off = []
-    for exponent in EXPONENTS:
+    for exponent in exponents:
         told = moved**exponent / (moved**exponent + (1 - moved) ** exponent)
         off.append(np.nansum(np.minimum(((shares - told) / SHARE_SD) ** 2, 9.0), axis=1))
     surface = np.array(off)
@@ -103,11 +108,36 @@ def _axis(angles: Array, shares: Array) -> tuple[float, float] | None:
     return float(np.angle(mean) / 2 % np.pi), max(sd, LEAST_AXIS_SD)
 
 
+def _told_by_readings(angles: Array, hz: Array) -> PairHeard | None:
+    """The pair where rods were read at its one or its other frequency, by the stronger of them: readings in two bunches that no blend explains."""
+    found = _two(_Points(np.arange(len(hz)), hz, np.ones(len(hz))))
+    if found is None:
+        return None
+    low, high, lower = found
+    counts = int(lower.sum()), int((~lower).sum())
+    apart = math.log(high / low)
+    off = np.log(hz / np.where(lower, low, high))
+    scatter = max(math.sqrt(float((off**2).sum()) / max(len(off) - 2, 1)), LEAST_SD)
+    waves = np.stack([np.ones_like(angles), np.cos(2 * angles), np.sin(2 * angles)], axis=1)
+    blend, *_ = np.linalg.lstsq(waves, 2 * np.log(hz), rcond=None)
+    unblended = math.sqrt(float(((2 * np.log(hz) - waves @ blend) ** 2).sum()) / max(len(hz) - 3, 1)) / 2
+    if min(counts) < 2 or scatter > MOST_SCATTER or apart < BUNCHED * scatter or unblended < NO_BLEND * scatter:
+        return None
+    axis = _axis(angles, lower.astype(np.float64), (STRONGEST,))
+    if axis is None:
+        return None
+    sds = (max(scatter / math.sqrt(count), LEAST_SD) for count in counts)
+    return PairHeard(low, high, axis[0], *sds, axis[1])
+
+
 def common_pair(layout: RodLayout, heard: Mapping[int, HeardRod]) -> PairHeard | None:
     """The pair that rings at every rod of a head, told by the partials of all; None where they gather about no two frequencies."""
     rods = [rod for rod in layout.rods if rod in heard]
     if len(rods) < FEWEST_RODS:
         return None
+    angles = np.array([layout.angle_rad(rod) for rod in rods])
+    if not any(heard[rod].partials for rod in rods):
+        return _told_by_readings(angles, np.array([heard[rod].hz for rod in rods]))
     points = _points([heard[rod] for rod in rods])
     if len(points.hz) < FEWEST_RODS:
         return None
@@ -122,7 +152,7 @@ def common_pair(layout: RodLayout, heard: Mapping[int, HeardRod]) -> PairHeard |
     apart = math.log(high / low)
     if len(at_both) < 2 or min(counts) < 2 or scatter > MOST_SCATTER or apart < SPLIT_IN_TWO * scatter:
         return None
-    axis = _axis(np.array([layout.angle_rad(rod) for rod in rods]), _shares(points, lower, len(rods)))
+    axis = _axis(angles, _shares(points, lower, len(rods)), EXPONENTS)
     if axis is None:
         return None
     sds = (max(scatter / math.sqrt(count), LEAST_SD) for count in counts)
@@ -133,8 +163,6 @@ def _blends(layout: RodLayout, heard: Mapping[int, HeardRod], pair: PairHeard) -
     """Whether the rods' own readings lie on the blend of the pair rather than on the one or the other of it."""
     near, blend = 0.0, 0.0
     for rod, each in heard.items():
-        if not each.partials:
-            continue
         smooth = pair.blend_hz(layout.angle_rad(rod))
         near += min(abs(each.hz - pair.lower_hz), abs(each.hz - pair.upper_hz)) ** 2
         blend += (each.hz - smooth) ** 2
@@ -166,6 +194,7 @@ def round_of(layout: RodLayout, heard: Mapping[int, HeardRod]) -> Round:
         return Round({rod: Pitch(_own_blend(each)) for rod, each in heard.items()})
     if _blends(layout, heard, pair):
         return Round(plain, pair=pair)
-    told = frozenset(rod for rod, each in heard.items() if each.partials and pair.spans(each.hz))
+    partials = any(each.partials for each in heard.values())
+    told = frozenset(rod for rod, each in heard.items() if pair.spans(each.hz) and (each.partials or not partials))
     smooth = {rod: Pitch(pair.blend_hz(layout.angle_rad(rod))) for rod in told}
     return Round(plain | smooth, pair=pair, worked_out=told)

@@ -54,8 +54,11 @@ def heard_pair(layout: RodLayout, lap: Lap) -> PairHeard | None:
 
 
 def smooth_readings(layout: RodLayout, lap: Lap) -> Mapping[int, Pitch]:
-    """A round's pitches. One tap's strongest partial jumps between the two of a split pair; all taps together do not."""
-    return _heard(layout, lap).readings
+    """A round's pitches. One tap's strongest partial jumps between the two of a split pair; all taps together do not. What was typed stays as it was."""
+    told = _heard(layout, lap).readings
+    return {
+        rod: told.get(rod, mark.value) if lap.partials.get(rod) else mark.value for rod, mark in lap.readings.items()
+    }
 
 
 def _heard(layout: RodLayout, lap: Lap) -> Round:

@@ -16,8 +16,9 @@ from drumwork.rods.clearing.task import ClearingTask
 __all__ = ["Limits", "limits_of"]
 
 MOST_SLACKENED: Final = 0.4  # of what holds a rod, in one round
-MOST_SLACKENED_IN_ALL: Final = 0.5
-"""Of what holds a rod on the average, over all rounds, where no count tells how much each one holds; our own figure."""
+MOST_EASED: Final = 0.6
+"""Of what holds a rod on the average: how far one may be eased beyond what all are, over all rounds, where no count tells what each one holds; our own
+figure."""
 HEARD_SHARE: Final = 0.44  # of a two-lobed pattern of turns, what the readings show (docs/sources/film.md)
 UNHEARD_SDS: Final = 2.5
 MOST_TIGHTENED_TURNS: Final = 1.0
@@ -59,14 +60,7 @@ def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozen
         counted = [float((task.tally[rod] + -KEEP_ABOVE_FINGERS).fraction) for rod in task.layout.rods]
         room = np.minimum(room, np.clip(counted, 0, None))
     elif task.means in (Means.PITCH, Means.EAR):
-        made = np.array(
-            [
-                float(sum(each.turned[rod].fraction for each in task.rounds[:-1] if rod in each.turned))
-                for rod in task.layout.rods
-            ]
-        )
-        held = float(in_tension.mean()) - float(made.mean())  # on the average, before anything was turned
-        room = np.minimum(room, np.clip(MOST_SLACKENED_IN_ALL * held + made, 0, None))
+        room = np.minimum(room, _eased_room(task, belief))
         unheard = belief.modal * np.std(belief.z) / (HEARD_SHARE * belief.per_turn)
         room = np.minimum(room, np.clip(in_tension - UNHEARD_SDS * unheard, step, None))
     up = np.full(len(room), MOST_TIGHTENED_TURNS)
@@ -74,3 +68,17 @@ def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozen
         if rod in leave:
             room[place] = up[place] = 0.0
     return Limits(-np.floor(room / step + 1e-9).astype(np.int64), np.floor(up / step).astype(np.int64))
+
+
+def _eased_room(task: ClearingTask, belief: Belief) -> NDArray[np.float64]:
+    """(n,) turns each rod may still be eased, so that over all rounds none goes much further down than all do."""
+    made = np.array([_made(task, rod) for rod in task.layout.rods])
+    level = float(belief.z.mean())
+    held = level / belief.per_turn - float(made.mean())  # on the average, before anything was turned
+    common = max(level - 1, 0.0) / belief.per_turn  # what all have yet to go down
+    return np.asarray(np.clip(MOST_EASED * held + made - made.mean() + common, 0, None))
+
+
+def _made(task: ClearingTask, rod: int) -> float:
+    """Turns of a rod in all rounds so far."""
+    return sum(float(each.turned[rod].fraction) for each in task.rounds[:-1] if rod in each.turned)
