@@ -71,7 +71,7 @@ def _points(rods: list[HeardRod]) -> _Points:
 def _two(points: _Points) -> tuple[float, float, NDArray[np.bool_]] | None:
     """Both frequencies, and which partials are the lower's; the loud ones tell most."""
     hz, weight = points.hz, points.loud
-    low, high = np.percentile(hz, 10), np.percentile(hz, 90)
+    low, high = (float(each) for each in np.percentile(hz, [10, 90]))
     lower = np.abs(hz - low) <= np.abs(hz - high)
     for _ in range(ITERATIONS):
         if lower.all() or not lower.any():
@@ -81,7 +81,7 @@ def _two(points: _Points) -> tuple[float, float, NDArray[np.bool_]] | None:
         if (again == lower).all():
             break
         lower = again
-    return float(low), float(high), lower
+    return low, high, lower
 
 
 def _shares(points: _Points, lower: NDArray[np.bool_], count: int) -> Array:
@@ -126,8 +126,8 @@ def _told_by_readings(angles: Array, hz: Array) -> PairHeard | None:
     axis = _axis(angles, lower.astype(np.float64), (STRONGEST,))
     if axis is None:
         return None
-    sds = (max(scatter / math.sqrt(count), LEAST_SD) for count in counts)
-    return PairHeard(low, high, axis[0], *sds, axis[1])
+    lower_sd, upper_sd = (max(scatter / math.sqrt(count), LEAST_SD) for count in counts)
+    return PairHeard(low, high, axis[0], lower_sd, upper_sd, axis[1])
 
 
 def common_pair(layout: RodLayout, heard: Mapping[int, HeardRod]) -> PairHeard | None:
@@ -155,8 +155,8 @@ def common_pair(layout: RodLayout, heard: Mapping[int, HeardRod]) -> PairHeard |
     axis = _axis(angles, _shares(points, lower, len(rods)), EXPONENTS)
     if axis is None:
         return None
-    sds = (max(scatter / math.sqrt(count), LEAST_SD) for count in counts)
-    return PairHeard(low, high, axis[0], *sds, axis[1])
+    lower_sd, upper_sd = (max(scatter / math.sqrt(count), LEAST_SD) for count in counts)
+    return PairHeard(low, high, axis[0], lower_sd, upper_sd, axis[1])
 
 
 def _blends(layout: RodLayout, heard: Mapping[int, HeardRod], pair: PairHeard) -> bool:

@@ -87,7 +87,8 @@ def _local(random: np.random.Generator, count: int) -> Array:
 def _fringed(random: np.random.Generator, count: int) -> Array:
     """Heard so far round the edge to either side, whatever the rods' number, with fringes of either sign, and a little across."""
     k = np.arange(count // 2 + 1)
-    width = np.exp(random.uniform(*np.log(HEARD_ROUND_RAD), (DRAWS, 1)))
+    least, most = HEARD_ROUND_RAD
+    width = least * (most / least) ** random.random((DRAWS, 1))
     shares = np.exp(-((k * width) ** random.uniform(1.0, 2.5, (DRAWS, 1))) / 2)
     fringe = random.normal(0.0, 0.08, (DRAWS, 1)) * np.cos(2 * np.pi * k / count) * 2
     facing = random.normal(0.08, 0.1, (DRAWS, 1)) * (-1.0) ** k * (count % 2 == 0)

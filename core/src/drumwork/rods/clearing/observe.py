@@ -143,18 +143,16 @@ def observe(task: ClearingTask) -> Observed:
     """All looks at the state, oldest first. Wanted offsets are taken off, so that z = 1 is wanted of every rod."""
     rods = task.layout.rods
     units = dict(zip(rods, np.eye(len(rods)), strict=True))
+    first = max(0, len(task.rounds) - MOST_ROUNDS)
     found, when = [], []
     made = np.zeros((len(task.rounds), len(rods)))
     for number, each in enumerate(task.rounds):
-        if number < len(task.rounds) - MOST_ROUNDS:
-            continue
-        looks = list(_LOOK[task.means](task, each, units))
+        looks = list(_LOOK[task.means](task, each, units)) if number >= first else []
         found += looks
         when += [number] * len(looks)
         if number < len(task.rounds) - 1:
             made[number] = [float(each.turned[rod].fraction) if rod in each.turned else 0.0 for rod in rods]
-    moving = made.any(axis=1)
-    moving[: max(0, len(task.rounds) - MOST_ROUNDS)] = False
+    moving = made.any(axis=1) & (np.arange(len(made)) >= first)
     later = np.cumsum(made[::-1], axis=0)[::-1]
     # Rounded far below what any reading tells, so that the same head in another unit comes to the same plan.
     at = np.array([look.at for look in found])

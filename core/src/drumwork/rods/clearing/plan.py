@@ -161,7 +161,7 @@ def _by_chance(
     table = np.concatenate([np.zeros((1, n), dtype=np.int64), _moves(n)])
 
     def score(candidates: Steps) -> tuple[Array, Array]:
-        z = heads.after(candidates * step)
+        z = heads.after(candidates.astype(np.float64) * step)
         spread, off = heads.spread(z), np.abs(heads.level(z) - 1)
         chance = ((spread <= allowed) & (off <= mean_ratio)).mean(axis=1)
         cost = CRANKING_CHANCE * np.abs(candidates).sum(axis=1) + ODD_CHANCE * _unheard(
