@@ -1,10 +1,12 @@
 """Ear, gauge and key through the API; what a job teaches is kept; old plans stay readable."""
 
+import numpy as np
 import pytest
-from house import Api, Hands, House, start_body
+from house import Api, Hands, House, make_drum, start_body
 from test_bench import to_clear, turn_all
 
-from apps.bench.answers import kept_answer
+from apps.bench.answers import answer_before, kept_answer
+from apps.bench.ledger import look_at
 from apps.bench.models import JobEvent, KeptAnswer
 from apps.bench.selectors import job_by_id
 from apps.bench.stored import entry_from, upcast_entry
@@ -164,6 +166,38 @@ def test_what_a_job_teaches_is_kept_for_the_next_on_this_head(api: Api, house: H
     house.drum.fittings.filter(retired_at__isnull=True).update(head="another")
     _, other = api("GET", f"/sound/{house.drum.tag}")
     assert "on this drum" not in other["sides"][0]["answer"]
+
+
+def test_what_others_of_its_sort_taught_is_expected_of_a_drum_first_cleared(house: House, hands: Hands) -> None:
+    """Three more rack toms of this size, rods and hoops are known; one of another size says nothing."""
+    to_clear(hands)
+    hands.read_round(0, "200", "204", "207", "200.5", "204", "207.5")
+    job = job_by_id(hands.job)
+    state = look_at(job).state
+    assert answer_before(job, state, Side.BATTER) is None
+    harmonics, rods = 4, 6
+    covariance = np.diag([1e4] * harmonics + [0.01] * rods).tolist()
+    for number, per_turn in enumerate((60_000.0, 66_000.0, 72_000.0, 900_000.0)):
+        other = make_drum(house.workshop, f"OT-00{number}", **({"diameter_m": 0.4} if number == 3 else {}))
+        kind = {
+            "name": "local",
+            "weight": 1.0,
+            "mean": [per_turn, *[0.3 * per_turn] * 3, *[0.0] * rods],
+            "covariance": covariance,
+        }
+        KeptAnswer.objects.create(
+            workshop=house.workshop,
+            drum=other,
+            side="batter",
+            head="h",
+            rods=[1, 2, 3, 4, 5, 6],
+            rounds=2,
+            kinds=[kind],
+        )
+    taught = answer_before(job, state, Side.BATTER)
+    assert taught is not None
+    assert taught.hz2_per_turn == pytest.approx(66_000)
+    assert taught.rounds == 0
 
 
 OLD_PLAN = {

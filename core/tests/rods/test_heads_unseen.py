@@ -23,6 +23,7 @@ from drumwork.rods.clearing import (
     Round,
     judge,
     propose,
+    taught_by_others,
 )
 from drumwork.rods.clearing.belief import EXECUTION_SD, NOISES, Belief, believe
 from drumwork.rods.clearing.kinds import projections_of
@@ -253,3 +254,55 @@ class TestJudgingDrums:
         assert np.mean(sure) >= 0.85
         assert len(unsure) > 10
         assert np.mean(unsure) <= 0.2
+
+
+class TestTaughtByOthers:
+    """What drums of a sort did is expected of one more of them."""
+
+    def learned(self, seed: int, near: float = 0.2) -> Learned:
+        """A drum of a sort that answers twice as much as usual, after three rounds."""
+        head = SimulatedHead(EIGHT, 200, seed, answer_per_turn=1.6 * (1 + near * (seed % 3 - 1)), modal=False)
+        session = ClearingSession(EIGHT, Pitch(200), SIXTEENTH)
+        for _ in range(3):
+            step = session.read(head.tap())
+            head.turn(step.turns)
+        kept = session.read(head.tap()).proposal.learned
+        assert kept is not None
+        return kept
+
+    def test_their_mean_is_expected_with_the_differences_between_them(self) -> None:
+        others = [self.learned(seed) for seed in range(6)]
+        taught = taught_by_others(others, EIGHT.rods)
+        assert taught is not None
+        answers = [each.hz2_per_turn for each in others]
+        assert min(answers) < taught.hz2_per_turn < max(answers)
+        assert taught.hz2_per_turn_sd > 2 * np.mean([each.hz2_per_turn_sd for each in others])
+        assert taught.rounds == 0
+        for kind in taught.kinds:
+            assert np.linalg.eigvalsh(np.array(kind.covariance)).min() >= -1e-6
+            assert not any(kind.mean[5:])  # how each rod departs is each drum's own
+
+    def test_drums_that_differ_more_leave_more_doubt(self) -> None:
+        alike, apart = (
+            taught_by_others([self.learned(seed, near) for seed in range(6)], EIGHT.rods) for near in (0.0, 0.4)
+        )
+        assert alike is not None
+        assert apart is not None
+        assert alike.hz2_per_turn_sd < apart.hz2_per_turn_sd
+
+    def test_a_new_head_of_the_sort_is_foretold_better_than_one_of_which_nothing_is_known(self) -> None:
+        taught = taught_by_others([self.learned(seed) for seed in range(6)], EIGHT.rods)
+        off = []
+        for kept in (None, taught):
+            head = SimulatedHead(EIGHT, 200, 31, answer_per_turn=1.6, modal=False)
+            found = propose(ClearingTask(EIGHT, (Round(head.tap()),), SIXTEENTH, Pitch(212), learned=kept))
+            head.turn(found.turns)
+            true = head.true_hz()
+            off.append(sum(abs(found.predicted[rod].value - true[rod]) for rod in EIGHT.rods))
+        assert off[1] < 0.7 * off[0]
+
+    def test_two_drums_or_drums_with_other_rods_teach_nothing(self) -> None:
+        others = [self.learned(seed) for seed in range(3)]
+        assert taught_by_others(others[:2], EIGHT.rods) is None
+        assert taught_by_others(others, RodLayout(6).rods) is None
+        assert taught_by_others(others, EIGHT.rods) is not None

@@ -12,11 +12,12 @@ from drumwork.drums import Side
 from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.membrane import ExpectedAnswer, Head, assess_target, expect_answer
 from drumwork.quantities import Pitch
-from drumwork.rods.clearing import Learned, LearnedKind, Means, propose
+from drumwork.rods.clearing import Learned, LearnedKind, Means, propose, taught_by_others
 from drumwork.work.clearing import clearing_task
 from drumwork.work.state import BenchState
 
 __all__ = [
+    "answer_before",
     "expected_answer",
     "expected_hz_per_turn",
     "film_in_hand",
@@ -25,6 +26,9 @@ __all__ = [
     "learned_of",
     "target_words",
 ]
+SAME_SIZE_M = 0.006
+"""Drums within a quarter of an inch are of one size."""
+MOST_ALIKE = 40
 WORTH_SAYING = 0.02
 """Nearer than this to the wanted pitch, the way there is not worth a sentence."""
 
@@ -51,6 +55,21 @@ def kept_answer(job: Job, side: Side) -> Learned | None:
     """What earlier jobs taught of this head; nothing when another head was fitted since."""
     found = KeptAnswer.objects.filter(drum=job.drum, side=side.value, head=_head_in_hand(job, side)).first()
     return learned_of(found) if found else None
+
+
+def answer_before(job: Job, state: BenchState, side: Side) -> Learned | None:
+    """What to expect of this head: what it did itself, else what others of its kind, size and hoops did here."""
+    own = kept_answer(job, side)
+    if own is not None:
+        return own
+    drum = job.drum
+    alike = KeptAnswer.objects.filter(
+        side=side.value,
+        drum__kind=drum.kind,
+        drum__hoops=drum.hoops,
+        drum__diameter_m__range=(drum.diameter_m - SAME_SIZE_M, drum.diameter_m + SAME_SIZE_M),
+    ).exclude(drum=drum)
+    return taught_by_others([learned_of(each) for each in alike.order_by("-id")[:MOST_ALIKE]], state.layout(side).rods)
 
 
 def film_in_hand(job: Job, state: BenchState, side: Side) -> Head | None:
@@ -108,7 +127,7 @@ def _learned(job: Job, state: BenchState, side: Side) -> Learned | None:
     if last is None or state.means is not Means.PITCH:
         return None
     try:
-        task = clearing_task(state, *last, expected_hz_per_turn(job, state, side), kept_answer(job, side))
+        task = clearing_task(state, *last, expected_hz_per_turn(job, state, side), answer_before(job, state, side))
         return propose(task).learned
     except DrumworkError:  # readings undone since leave too little to learn from
         return None

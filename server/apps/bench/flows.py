@@ -14,7 +14,7 @@ from django.db import DatabaseError, transaction
 from django.db.backends.postgresql.psycopg_any import NumericRange
 from django.utils import timezone
 
-from apps.bench.answers import expected_hz_per_turn, kept_answer
+from apps.bench.answers import answer_before, expected_hz_per_turn
 from apps.bench.closing import close_job
 from apps.bench.ledger import Ledger, logged, read_ledger, row_of
 from apps.bench.models import PARTS, DrumFinding, Job, JobEvent, JobHead
@@ -212,7 +212,7 @@ def _add(ledger: Ledger, row: JobEvent) -> None:
 def _worked_out(ledger: Ledger, entry: RoundPlanned) -> RoundPlanned:
     job, state = ledger.job, ledger.state
     side = ledger.plan.side_of(entry.step)
-    prior, kept = expected_hz_per_turn(job, state, side), kept_answer(job, side)
+    prior, kept = expected_hz_per_turn(job, state, side), answer_before(job, state, side)
     task = clearing_task(state, entry.step, entry.lap, prior, kept)
     return replace(entry, found=round_plan(task, propose(task)))
 

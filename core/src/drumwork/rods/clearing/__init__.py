@@ -1,7 +1,7 @@
 """Clearing: bringing a head in tune with itself while holding, or reaching, the wanted pitch."""
 
 from drumwork.rods.clearing.findings import Finding, FindingKind
-from drumwork.rods.clearing.learned import Learned, LearnedKind
+from drumwork.rods.clearing.learned import Learned, LearnedKind, taught_by_others
 from drumwork.rods.clearing.propose import Approach, Predicted, Proposal, cents_read, propose
 from drumwork.rods.clearing.readings import EAR_CENTS, EAR_WORDS, Ear, Means, hears
 from drumwork.rods.clearing.session import STRICT, ClearingSession, Step
@@ -34,4 +34,5 @@ __all__ = [
     "hears",
     "judge",
     "propose",
+    "taught_by_others",
 ]

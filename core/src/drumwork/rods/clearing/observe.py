@@ -23,7 +23,7 @@ BESIDE_PORT: Final = 2.0  # common practice, F8: a port disturbs tuning near it;
 MOST_ROUNDS: Final = 6
 """Rounds looked at: what a head did before has faded by then, for answers wander; our own figure."""
 LOOKS_AT_A_ROD: Final = 0.5
-CUT: Final = {Means.PITCH: 5.0, Means.GAUGE: 4.0, Means.TORQUE: 3.0, Means.EAR: 2.0}
+CUT: Final = {Means.PITCH: 5.0, Means.GAUGE: 4.0, Means.TORQUE: 3.0, Means.EAR: 1.5}
 """Standard deviations beyond which a reading counts less; an ear errs now and then."""
 UNEVEN: Final = (0.03, 0.2)
 """Least and most a head is taken to be uneven before it is heard, in z; our own estimate."""

@@ -55,11 +55,11 @@ class _Heard:
 
 
 EAR_CENTS: Final[Mapping[Ear, _Heard]] = {
-    Ear.MUCH_LOWER: _Heard(-65.0, 30.0),
+    Ear.MUCH_LOWER: _Heard(-90.0, 45.0),
     Ear.LOWER: _Heard(-28.0, 16.0),
     Ear.LEVEL: _Heard(0.0, 9.0),
     Ear.HIGHER: _Heard(28.0, 16.0),
-    Ear.MUCH_HIGHER: _Heard(65.0, 30.0),
+    Ear.MUCH_HIGHER: _Heard(90.0, 45.0),
     Ear.CANT_TELL: _Heard(0.0, 30.0),
 }
 """What a judgement says of the difference, for a listener who notices about fifteen cents; our own estimate."""
