@@ -56,7 +56,7 @@ def run(seed: int, name: str, step: float) -> Outcome:
         if turns is None:
             out.said, out.false, out.false_everywhere = True, not even, not everywhere
             break
-        out.idle += not turns.any()
+        out.idle += not turns.any() and (chance is None or chance < 0.5)
         drum.turn(turns)
         out.cranked += float(np.abs(turns).sum())
     out.slack, out.avoidable = drum.slack, drum.slack_avoidable
@@ -71,7 +71,7 @@ def _line(name: str, found: Sequence[Outcome]) -> str:
         f"{np.mean([o.everywhere <= 3 for o in found]):4.0%}; median {np.median(passes):.0f}; said done {np.mean([o.said for o in found]):4.0%}, "
         f"falsely {np.mean([o.false for o in found]):.1%} (at some angle {np.mean([o.false_everywhere for o in found]):.1%}); "
         f"cranked {np.median([o.cranked for o in found]):.2f}; slack {sum(o.slack for o in found) / rods:.2%} of rods, "
-        f"{sum(o.avoidable for o in found)} avoidable; rounds of no turn {sum(o.idle for o in found)}"
+        f"{sum(o.avoidable for o in found)} avoidable; rounds of no turn where even was not said to be likely {sum(o.idle for o in found)}"
     )
 
 

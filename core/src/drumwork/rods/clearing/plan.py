@@ -18,7 +18,7 @@ from drumwork.rods.clearing.sample import Heads
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import EdgeTension, odd_projection
 
-__all__ = ["plan_equal", "plan_turns"]
+__all__ = ["STILL", "plan_equal", "plan_turns"]
 
 Array = NDArray[np.float64]
 Steps = NDArray[np.int64]

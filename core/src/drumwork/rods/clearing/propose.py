@@ -16,7 +16,7 @@ from drumwork.rods.clearing.belief import Belief, believe, keep
 from drumwork.rods.clearing.findings import Finding, FindingKind, findings_of
 from drumwork.rods.clearing.learned import Learned
 from drumwork.rods.clearing.limits import Limits, limits_of
-from drumwork.rods.clearing.plan import plan_equal, plan_turns
+from drumwork.rods.clearing.plan import STILL, plan_equal, plan_turns
 from drumwork.rods.clearing.readings import EAR_CENTS, Means, cents_of_z
 from drumwork.rods.clearing.recent import recent
 from drumwork.rods.clearing.relabel import Numbering, agreed_numbering, relabel, relabel_learned
@@ -269,15 +269,17 @@ def _compose(task: ClearingTask, worked: _Worked, verdict: Verdict, found: tuple
 
 
 def _coarse(task: ClearingTask, verdict: Verdict, worked: _Worked, spread: float) -> str:
-    """A sentence when even the best whole steps leave the head outside the rule because one step alone moves a rod too far."""
+    """A sentence when even the best whole steps leave the head outside the rule: one step alone moves a rod too far, or none betters it."""
     allowed = verdict.allowed
     if task.means is Means.EAR or worked.approach in (Approach.DONE, Approach.EQUAL_FIRST) or spread <= allowed:
         return ""
-    if worked.step_ratio < COARSE_SHARE * task.allowed_ratio:
-        return ""
     unit = f" {verdict.unit}" if verdict.unit else ""
-    one = f"One step of {task.step.amount()} turn moves a rod here by about {cents_of_z((1 + worked.step_ratio) ** 2):.0f} cents"
     finer = (
         "work in finer steps, or take this as even as it gets" if task.step.thirtyseconds > 1 else "it gets no finer"
     )
-    return f"{one}, too coarse to bring all within {allowed:.1f}{unit}: {finer}."
+    if worked.step_ratio >= COARSE_SHARE * task.allowed_ratio:
+        one = f"One step of {task.step.amount()} turn moves a rod here by about {cents_of_z((1 + worked.step_ratio) ** 2):.0f} cents"
+        return f"{one}, too coarse to bring all within {allowed:.1f}{unit}: {finer}."
+    if not any(worked.turns.values()) and worked.chance_now < STILL:
+        return f"No step of {task.step.amount()} turn betters it: about {spread:.1f}{unit} between highest and lowest is what it allows; {finer}."
+    return ""
