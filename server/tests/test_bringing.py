@@ -281,8 +281,10 @@ def test_what_goes_out_comes_in_unchanged(api: Api, house: House, other: House) 
 
 @settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(
-    name=st.text(st.characters(categories=["L", "N", "P", "S", "Zs"]), min_size=1, max_size=30).map(str.strip).filter(bool),
-    eighths=st.integers(4 * 8, 40 * 8), deep=st.integers(2 * 8, 40 * 8), rods=st.integers(4, 16), note=st.text(st.characters(exclude_categories=["C", "Z"]), max_size=40),
+    # U+FFFD is what a character becomes that could not be read, and is refused as such.
+    name=st.text(st.characters(categories=["L", "N", "P", "S", "Zs"], exclude_characters="\ufffd"), min_size=1, max_size=30).map(str.strip).filter(bool),
+    eighths=st.integers(4 * 8, 40 * 8), deep=st.integers(2 * 8, 40 * 8), rods=st.integers(4, 16),
+    note=st.text(st.characters(exclude_categories=["C", "Z"], exclude_characters="\ufffd"), max_size=40),
     days=st.integers(0, 20_000), dated=st.sampled_from(["known", "guessed", "unknown"]),
 )  # fmt: skip
 def test_whatever_a_drum_is_its_row_brings_it_back(

@@ -133,9 +133,8 @@ def test_the_simulated_drum_answers_to_the_turns_of_the_job(check: Hands, settin
     assert lap <= 3
 
 
-def test_a_whole_round_heard_tells_the_pair_and_reads_each_rod_as_the_blend_it_hears(
-    check: Hands, drum: SimulatedDrum
-) -> None:
+def test_a_whole_round_heard_tells_the_pair_and_reads_each_rod_as_the_blend_it_hears(check: Hands) -> None:
+    drum = SimulatedDrum(RodLayout(6), 205.0, 0.1524, seed=4)  # its two lie 8 Hz apart
     for rod in range(1, 7):
         _, heard = send_tap(check, pcm_of(drum.tap(rod, RATE, seed=rod)))
         check.do(kind="reading", step="clear", lap=0, rod=rod, typed=heard["typed"], partials=heard["partials"])
@@ -144,6 +143,17 @@ def test_a_whole_round_heard_tells_the_pair_and_reads_each_rod_as_the_blend_it_h
     assert lap["pair"]["lower_hz"] == pytest.approx(low, rel=0.002)
     assert lap["pair"]["upper_hz"] == pytest.approx(high, rel=0.002)
     true = drum.true_hz()
+    assert [rod["reading"]["hz"] for rod in lap["rods"]] == pytest.approx([true[n] for n in range(1, 7)], rel=0.003)
+
+
+def test_a_pair_too_near_to_be_told_apart_is_not_told(check: Hands, drum: SimulatedDrum) -> None:
+    low, high = drum.sounding().pair_hz
+    assert high - low < 1
+    for rod in range(1, 7):
+        _, heard = send_tap(check, pcm_of(drum.tap(rod, RATE, seed=rod)))
+        check.do(kind="reading", step="clear", lap=0, rod=rod, typed=heard["typed"], partials=heard["partials"])
+    lap, true = check.lap(number=0), drum.true_hz()
+    assert lap["pair"] is None
     assert [rod["reading"]["hz"] for rod in lap["rods"]] == pytest.approx([true[n] for n in range(1, 7)], rel=0.003)
 
 
