@@ -19,6 +19,7 @@ interface Props {
 export function Round({ round, heard, chosen, onChoose, onPlay }: Props) {
   const taps = heard.taps.filter((tap) => tap.step === round.step && tap.lap === round.lap)
   const { pair, centre_hz: centre } = round
+  const whole = new Set(taps.map((tap) => tap.rod).filter(Boolean)).size >= round.rods
   const name = `${heard.part === 'heads' ? `${round.title}, ${round.side}: round` : 'Round'} ${round.lap + 1}`
   return (
     <Section aria-label={name}>
@@ -31,7 +32,11 @@ export function Round({ round, heard, chosen, onChoose, onPlay }: Props) {
               <Num>{hertz(pair.upper_hz)}</Num> Hz across it.
             </p>
           ) : (
-            <Soft as="p">A whole round of heard taps tells the two pitches of the head and their line.</Soft>
+            <Soft as="p">
+              {whole
+                ? 'No two pitches stand apart in this round: each rod counts as it was read.'
+                : 'A whole round of heard taps tells the two pitches of the head and their line.'}
+            </Soft>
           )}
           {centre ? (
             <p>

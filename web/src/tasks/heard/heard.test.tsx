@@ -120,4 +120,12 @@ describe('what was heard', () => {
     show(heardOn([tap('a')]), 'viewer')
     expect(screen.queryByRole('switch')).toBeNull()
   })
+
+  it('says that no two pitches stand apart once every rod was heard and none does', () => {
+    show(heardOn([1, 2, 3, 4, 5, 6, 7].map((rod) => tap(`t${rod}`, { rod }))))
+    expect(screen.getByText(/A whole round of heard taps tells/)).toBeTruthy()
+    cleanup()
+    show(heardOn([1, 2, 3, 4, 5, 6, 7, 8].map((rod) => tap(`t${rod}`, { rod }))))
+    expect(screen.getByText(/No two pitches stand apart in this round/)).toBeTruthy()
+  })
 })
