@@ -20,7 +20,7 @@ Array = NDArray[np.float64]
 
 DOUBTFUL: Final = 4.0  # times the usual error
 BESIDE_PORT: Final = 2.0  # common practice, F8: a port disturbs tuning near it; the figure is our own
-MOST_ROUNDS: Final = 6
+MOST_ROUNDS: Final = 8
 """Rounds looked at: what a head did before has faded by then, for answers wander; our own figure."""
 LOOKS_AT_A_ROD: Final = 0.5
 CUT: Final = {Means.PITCH: 5.0, Means.GAUGE: 4.0, Means.TORQUE: 3.0, Means.EAR: 1.5}
@@ -44,7 +44,7 @@ class Observed:
     after : (m, r, n) turns made after each round that followed a reading
     since : (m, n) turns made since each reading
     level : about where z stands now
-    uneven : about how uneven z was from rod to rod, to begin with, as a standard deviation
+    uneven : about how uneven z was from rod to rod in the first of them, as a standard deviation
     """
 
     z: Array
@@ -126,9 +126,8 @@ def _judgements(task: ClearingTask, each: Round, units: dict[int, Array]) -> Ite
 _LOOK = {Means.PITCH: _pitches, Means.GAUGE: _numbers, Means.TORQUE: _numbers, Means.EAR: _judgements}
 
 
-def _uneven(task: ClearingTask) -> float:
-    """Standard deviation of z from rod to rod in the first round."""
-    first = task.rounds[0]
+def _uneven(task: ClearingTask, first: Round) -> float:
+    """Standard deviation of z from rod to rod in the first round looked at."""
     match task.means:
         case Means.PITCH:
             z = [(pitch.hz / task.wanted) ** 2 - task.z_wanted(rod) for rod, pitch in first.readings.items()]
@@ -167,6 +166,6 @@ def observe(task: ClearingTask) -> Observed:
         round=rounds,
         after=made[moving] * (rounds[:, None] <= np.flatnonzero(moving))[:, :, None],
         since=later[rounds],
-        uneven=float(np.clip(_uneven(task), *UNEVEN)),
+        uneven=float(np.clip(_uneven(task, task.rounds[first]), *UNEVEN)),
         level=1.0 if task.means is Means.EAR else float(last.mean()),
     )

@@ -15,7 +15,7 @@ __all__ = ["STRICT", "ClearingSession", "Step"]
 
 STRICT: Final = EvenRule(spread_hz=2.0, spread_ratio=0.01, mean_ratio=0.01)
 """Within 1 % and 2 Hz of even, the mean within 1 % of wanted."""
-SURE: Final = 0.975
+SURE: Final = 0.98
 FEWEST_ROUNDS: Final = 2
 
 
@@ -32,7 +32,7 @@ class Step:
 class ClearingSession:
     """One head and one wanted pitch; readings in, turns out.
 
-    Done means that, by all rounds so far, the true pitches lie within the rule with a chance of more than 97 in a hundred:
+    Done means that, by all rounds so far, the true pitches lie within the rule with a chance of at least 98 in a hundred:
     a single noisy round that happens to look even does not end it.
     """
 
