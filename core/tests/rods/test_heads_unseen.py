@@ -306,3 +306,15 @@ class TestTaughtByOthers:
         assert taught_by_others(others[:2], EIGHT.rods) is None
         assert taught_by_others(others, RodLayout(6).rods) is None
         assert taught_by_others(others, EIGHT.rods) is not None
+
+    def test_rods_left_of_a_head_that_has_more_are_not_taken_for_all_of_one(self) -> None:
+        """Eight rods of eight have five harmonics, eight left of ten have six."""
+        others = [self.learned(seed) for seed in range(3)]
+        longer = tuple(
+            replace(kind, mean=(*kind.mean, 0.0), covariance=tuple(map(tuple, np.eye(len(kind.mean) + 1))))
+            for kind in others[0].kinds
+        )
+        taught, plain = (
+            taught_by_others(each, EIGHT.rods) for each in ([replace(others[0], kinds=longer), *others], others)
+        )
+        assert taught == plain

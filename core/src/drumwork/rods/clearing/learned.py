@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -74,6 +75,9 @@ def taught_by_others(others: Sequence[Learned], rods: tuple[int, ...]) -> Learne
     Means and variances over groups: A. Gelman et al., *Bayesian Data Analysis* (3rd ed., 2013), ch. 5.
     """
     alike = [each for each in others if each.rods == rods and each.kinds]
+    sizes = [len(kind.mean) for each in alike for kind in each.kinds]
+    # The same rods may be those left of a head that has more: its harmonics are others.
+    alike = [each for each in alike if all(len(kind.mean) == statistics.mode(sizes) for kind in each.kinds)]
     if len(alike) < FEWEST_OTHERS:
         return None
     names = dict.fromkeys(kind.name for each in alike for kind in each.kinds)
