@@ -25,12 +25,13 @@ from drumwork.rods.clearing import (
     propose,
     taught_by_others,
 )
-from drumwork.rods.clearing.belief import EXECUTION_SD, NOISES, Belief, believe
+from drumwork.rods.clearing.belief import EXECUTION_SD, NOISES, Belief, Component, believe
 from drumwork.rods.clearing.kinds import projections_of
 from drumwork.rods.clearing.limits import MOST_EASED, limits_of
 from drumwork.rods.clearing.recent import recent
 from drumwork.rods.clearing.relabel import relabel
 from drumwork.rods.clearing.sample import draw_heads
+from drumwork.rods.clearing.tension import edge_tension
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
 
@@ -115,6 +116,16 @@ class TestEstimate:
             belief = believe(ClearingTask(EIGHT, rounds, SIXTEENTH, Pitch(200)))
             doubts.append(float(np.trace(belief.outcome(np.zeros(8))[1])))
         assert doubts == sorted(doubts)
+
+    def test_a_head_that_seems_to_answer_not_at_all_has_no_pull_worked_out_of_it(self) -> None:
+        """Wrong turns can make an answer seem nothing, or backward: nothing is divided by it."""
+        n, projections = 8, projections_of(EIGHT)
+        mean = np.concatenate([np.linspace(0.98, 1.02, n), [-0.1, 0.0, 0.0, 0.0, 0.0], np.zeros(n)])
+        belief = Belief((Component("local", mean, 1e-4 * np.eye(len(mean)), projections, 1.0),))
+        task = ClearingTask(EIGHT, (Round(heard([200.0] * 8)),), SIXTEENTH, Pitch(200))
+        with np.errstate(all="raise"):
+            found = edge_tension(task, belief)
+        assert not found.by_pitch.any()
 
 
 class TestPair:

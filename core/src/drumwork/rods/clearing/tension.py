@@ -74,7 +74,7 @@ def _seen_by_pitch(task: ClearingTask, belief: Belief) -> tuple[Array, Array]:
         state = c.covariance[: c.rods, : c.rods]
         for k, projection in enumerate(c.projections):
             answer = c.harmonics[k]
-            if k == 0 or answer < 0.15 * c.harmonics[0]:
+            if k == 0 or answer <= max(0.15 * c.harmonics[0], 0.0):
                 continue
             found += c.weight * (projection @ uneven) / answer
             spread += c.weight * (projection @ state @ projection) / answer**2
