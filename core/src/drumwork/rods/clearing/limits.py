@@ -16,7 +16,7 @@ from drumwork.rods.clearing.task import ClearingTask
 __all__ = ["Limits", "limits_of"]
 
 MOST_SLACKENED: Final = 0.4  # of what holds a rod, in one round
-MOST_EASED: Final = 0.6
+MOST_EASED: Final = 0.8
 """Of what holds a rod on the average: how far one may be eased beyond what all are, over all rounds, where no count tells what each one holds; our own
 figure."""
 HEARD_SHARE: Final = 0.44  # of a two-lobed pattern of turns, what the readings show (docs/sources/film.md)
