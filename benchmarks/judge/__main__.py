@@ -14,7 +14,7 @@ from typing import Final
 
 import numpy as np
 
-from benchmarks.judge.drums import KINDS, make
+from benchmarks.judge.drums import KINDS, JudgingDrum
 from benchmarks.judge.rules import RULES
 
 MOST_PASSES: Final = 12
@@ -40,7 +40,7 @@ class Outcome:
 
 
 def run(seed: int, name: str, step: float) -> Outcome:
-    drum = make(seed)
+    drum = JudgingDrum(seed)
     rule = RULES[name](drum, step)
     never = MOST_PASSES + 1
     out = Outcome(drum.kind, drum.n, never, never, False, False, False, 0.0, 0, 0, 0)

@@ -10,7 +10,7 @@ from benchmarks.judge import ranges
 from benchmarks.judge.hoop import Hoop, basis
 from benchmarks.judge.membrane import modes
 
-__all__ = ["KINDS", "Heard", "JudgingDrum", "make"]
+__all__ = ["KINDS", "Heard", "JudgingDrum"]
 
 Array = np.ndarray
 KINDS = tuple(ranges.HOOPS)
@@ -30,7 +30,7 @@ class Heard:
 class JudgingDrum:
     """One head. Turns are made by hand; readings are heard with errors; `true_hz` is what no rule may see."""
 
-    def __init__(self, seed: int, held: bool | None = None) -> None:
+    def __init__(self, seed: int) -> None:
         self.random = random = np.random.default_rng([seed, 13])
         self.kind, self.n = KINDS[seed % 3], ranges.RODS[(seed // 3) % 5]
         self.angles = 2 * np.pi * np.arange(self.n) / self.n
@@ -55,7 +55,7 @@ class JudgingDrum:
         self.tells_partials = not self.local and bool(random.random() < ranges.PARTIALS_SHARE)
         self.resolves = not self.local and bool(random.random() < ranges.RESOLVED_SHARE)
         self.exponent = 1 + int(random.random() < 0.5)
-        held = bool(random.random() < ranges.HELD_SHARE) if held is None else held
+        held = bool(random.random() < ranges.HELD_SHARE)
         retune = 0.0 if held else float(random.uniform(*ranges.RETUNE))
         self.drawn = self._begin(float(random.uniform(*ranges.EDGE_UNEVEN)), 1 / (1 + retune) ** 2)
         self._read: Array | None = None
@@ -164,7 +164,3 @@ class JudgingDrum:
         return self.even() and (
             self.local or bool(np.ptp(self.target * self._ratio(self.pull(), EVERY)) <= self.allowed_hz())
         )
-
-
-def make(seed: int) -> JudgingDrum:
-    return JudgingDrum(seed)

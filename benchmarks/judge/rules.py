@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import json
-import math
 from collections.abc import Callable
 from typing import Any, Final
 
 import numpy as np
 
+from benchmarks.clearing import proportional, raise_lowest
 from benchmarks.judge.drums import Heard, JudgingDrum
 from benchmarks.judge.told import Told
 from drumwork.commands.clear import Desk
@@ -23,35 +23,14 @@ Rule = Callable[[Heard], Answer]
 Begin = Callable[[JudgingDrum, float], Rule]
 
 
-def _reads_even(drum: JudgingDrum, hz: Array) -> bool:
-    return bool(np.ptp(hz) <= drum.allowed_hz() and abs(hz.mean() / drum.target - 1) <= 0.01)
+def habit(begin: Callable[[float], Callable[[Any], Callable[[Any, Array], Array | None]]]) -> Begin:
+    """One of the plain rules of `./bench clearing`, on judging drums."""
 
+    def start(drum: JudgingDrum, step: float) -> Rule:
+        rule = begin(step)(drum)
+        return lambda heard: (rule(drum, heard.hz), None)
 
-def raise_lowest(drum: JudgingDrum, step: float) -> Rule:
-    """Raise the lowest rod, lower the highest, by what the difference to the target seems to want of one rod."""
-
-    def rule(heard: Heard) -> Answer:
-        hz = heard.hz
-        if _reads_even(drum, hz):
-            return None, None
-        turns = np.zeros(drum.n)
-        for rod in (int(np.argmin(hz)), int(np.argmax(hz))):
-            wanted = (drum.target - hz[rod]) / drum.told_hz
-            turns[rod] = np.clip(round(wanted / step), -8, 8) * step or math.copysign(step, drum.target - hz[rod])
-        return turns, None
-
-    return rule
-
-
-def proportional(drum: JudgingDrum, step: float) -> Rule:
-    """Every rod by its own difference at a fixed hertz per turn."""
-
-    def rule(heard: Heard) -> Answer:
-        if _reads_even(drum, heard.hz):
-            return None, None
-        return np.clip(np.round((drum.target - heard.hz) / drum.told_hz / step), -16, 16) * step, None
-
-    return rule
+    return start
 
 
 def ours(drum: JudgingDrum, step: float) -> Rule:
@@ -80,4 +59,9 @@ def told(drum: JudgingDrum, step: float) -> Rule:
     return lambda heard: (planner(heard), None)
 
 
-RULES: Final[dict[str, Begin]] = {"raise/lower": raise_lowest, "proportional": proportional, "told": told, "ours": ours}
+RULES: Final[dict[str, Begin]] = {
+    "raise/lower": habit(raise_lowest),
+    "proportional": habit(proportional),
+    "told": told,
+    "ours": ours,
+}

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.linalg import circulant
 
-from benchmarks.judge.drums import make
+from benchmarks.judge.drums import JudgingDrum
 from benchmarks.judge.membrane import HARMONICS, modes
 from benchmarks.judge.rules import ours
 from drumwork.quantities import Pitch, Turns
@@ -249,7 +249,7 @@ class TestJudgingDrums:
         """A reliability table of two rows, on drums of other models than the engine's."""
         told: list[tuple[float, bool]] = []
         for seed in range(3000, 3018):
-            drum = make(seed)
+            drum = JudgingDrum(seed)
             rule = ours(drum, 1 / 32)
             for _ in range(5):
                 even = drum.even()

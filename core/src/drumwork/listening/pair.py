@@ -30,6 +30,8 @@ NO_BLEND: Final = 1.7
 STRONGEST: Final = 8.0
 """The stronger of two takes all: as if amplitudes went with a high power."""
 FEWEST_RODS: Final = 4
+AT_BOTH: Final = 2
+"""Rods at which both frequencies ring; else they may be two rods' own."""
 NEAR_RATIO: Final = ratio_of(60.0)
 """Partials belong to the pair within what the rods read, and as much beside as they read apart, but no less than this."""
 FAINT: Final = 0.05
@@ -68,9 +70,31 @@ def _points(rods: list[HeardRod]) -> _Points:
     return _Points(np.array(rod, dtype=np.intp), np.array(hz, dtype=np.float64), np.array(loud, dtype=np.float64))
 
 
-def _two(points: _Points) -> tuple[float, float, NDArray[np.bool_]] | None:
-    """Both frequencies, and which partials are the lower's; the loud ones tell most."""
-    hz, weight = points.hz, points.loud
+@dataclass(frozen=True, slots=True)
+class _Two:
+    """Two frequencies that partials or readings gather about, which belong to the lower, and their scatter about either, as a ratio."""
+
+    low: float
+    high: float
+    lower: NDArray[np.bool_]
+    scatter: float
+
+    @property
+    def counts(self) -> tuple[int, int]:
+        return int(self.lower.sum()), int((~self.lower).sum())
+
+    def stand_apart(self, times: float) -> bool:
+        """Whether they are two, and not one with its errors: both heard twice, tight, and so many times their scatter apart."""
+        apart = math.log(self.high / self.low)
+        return min(self.counts) >= 2 and self.scatter <= MOST_SCATTER and apart >= times * self.scatter
+
+    def pair(self, axis: tuple[float, float]) -> PairHeard:
+        lower_sd, upper_sd = (max(self.scatter / math.sqrt(count), LEAST_SD) for count in self.counts)
+        return PairHeard(self.low, self.high, axis[0], lower_sd, upper_sd, axis[1])
+
+
+def _two(hz: Array, weight: Array) -> _Two | None:
+    """Weighed two-means from the outermost inward; the loud ones tell most. None where all lie together."""
     low, high = (float(each) for each in np.percentile(hz, [10, 90]))
     lower = np.abs(hz - low) <= np.abs(hz - high)
     for _ in range(ITERATIONS):
@@ -81,7 +105,9 @@ def _two(points: _Points) -> tuple[float, float, NDArray[np.bool_]] | None:
         if (again == lower).all():
             break
         lower = again
-    return low, high, lower
+    off = np.log(hz / np.where(lower, low, high))
+    scatter = math.sqrt(float((off**2).sum()) / max(len(off) - 2, 1))
+    return _Two(low, high, lower, max(scatter, LEAST_SD))
 
 
 def _shares(points: _Points, lower: NDArray[np.bool_], count: int) -> Array:
@@ -110,24 +136,16 @@ def _axis(angles: Array, shares: Array, exponents: tuple[float, ...]) -> tuple[f
 
 def _told_by_readings(angles: Array, hz: Array) -> PairHeard | None:
     """The pair where rods were read at its one or its other frequency, by the stronger of them: readings in two bunches that no blend explains."""
-    found = _two(_Points(np.arange(len(hz)), hz, np.ones(len(hz))))
-    if found is None:
+    two = _two(hz, np.ones(len(hz)))
+    if two is None or not two.stand_apart(BUNCHED):
         return None
-    low, high, lower = found
-    counts = int(lower.sum()), int((~lower).sum())
-    apart = math.log(high / low)
-    off = np.log(hz / np.where(lower, low, high))
-    scatter = max(math.sqrt(float((off**2).sum()) / max(len(off) - 2, 1)), LEAST_SD)
     waves = np.stack([np.ones_like(angles), np.cos(2 * angles), np.sin(2 * angles)], axis=1)
     blend, *_ = np.linalg.lstsq(waves, 2 * np.log(hz), rcond=None)
     unblended = math.sqrt(float(((2 * np.log(hz) - waves @ blend) ** 2).sum()) / max(len(hz) - 3, 1)) / 2
-    if min(counts) < 2 or scatter > MOST_SCATTER or apart < BUNCHED * scatter or unblended < NO_BLEND * scatter:
+    if unblended < NO_BLEND * two.scatter:
         return None
-    axis = _axis(angles, lower.astype(np.float64), (STRONGEST,))
-    if axis is None:
-        return None
-    lower_sd, upper_sd = (max(scatter / math.sqrt(count), LEAST_SD) for count in counts)
-    return PairHeard(low, high, axis[0], lower_sd, upper_sd, axis[1])
+    axis = _axis(angles, two.lower.astype(np.float64), (STRONGEST,))
+    return two.pair(axis) if axis else None
 
 
 def common_pair(layout: RodLayout, heard: Mapping[int, HeardRod]) -> PairHeard | None:
@@ -139,24 +157,13 @@ def common_pair(layout: RodLayout, heard: Mapping[int, HeardRod]) -> PairHeard |
     if not any(heard[rod].partials for rod in rods):
         return _told_by_readings(angles, np.array([heard[rod].hz for rod in rods]))
     points = _points([heard[rod] for rod in rods])
-    if len(points.hz) < FEWEST_RODS:
+    two = _two(points.hz, points.loud) if len(points.hz) >= FEWEST_RODS else None
+    if two is None or not two.stand_apart(SPLIT_IN_TWO):
         return None
-    found = _two(points)
-    if found is None:
+    if len(set(points.rod[two.lower]) & set(points.rod[~two.lower])) < AT_BOTH:
         return None
-    low, high, lower = found
-    at_both = set(points.rod[lower]) & set(points.rod[~lower])
-    counts = int(lower.sum()), int((~lower).sum())
-    off = np.log(points.hz / np.where(lower, low, high))
-    scatter = max(math.sqrt(float((off**2).sum()) / max(len(off) - 2, 1)), LEAST_SD)
-    apart = math.log(high / low)
-    if len(at_both) < 2 or min(counts) < 2 or scatter > MOST_SCATTER or apart < SPLIT_IN_TWO * scatter:
-        return None
-    axis = _axis(angles, _shares(points, lower, len(rods)), EXPONENTS)
-    if axis is None:
-        return None
-    lower_sd, upper_sd = (max(scatter / math.sqrt(count), LEAST_SD) for count in counts)
-    return PairHeard(low, high, axis[0], lower_sd, upper_sd, axis[1])
+    axis = _axis(angles, _shares(points, two.lower, len(rods)), EXPONENTS)
+    return two.pair(axis) if axis else None
 
 
 def _blends(layout: RodLayout, heard: Mapping[int, HeardRod], pair: PairHeard) -> bool:
