@@ -1,8 +1,10 @@
-"""What is believed of a head before it is heard: three kinds of head, each with its shares round the rim.
+"""What is believed of a head before it is heard: kinds of head, each with its shares round the rim.
 
 Shares are of the answer to an even turn of all rods, one for each harmonic k round the head. *Doublet*: edge readings follow the two-lobed
-pair of modes, odd patterns all but unheard. *Local*: each rod moves mostly its own reading and something of its neighbours' and its
-partner's. *Between*: a blend of both. The means and covariances are those of heads drawn from the stated ranges.
+pair of modes, odd patterns all but unheard; *straying doublet*: the same, but what a turn does depends on the state, so that one fixed answer
+explains it only roughly. *Local*: each rod moves mostly its own reading and something of its neighbours' and its partner's. *Fringed*: a rod
+is heard so far round the edge, whatever the rods' number, with fringes of either sign. *Between*: a blend of doublet and local. The means and
+covariances are those of heads drawn from the stated ranges.
 
 References
 ----------
