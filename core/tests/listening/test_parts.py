@@ -115,29 +115,29 @@ class TestChoice:
     loud_others = family(200, {(0, 1): -2, (1, 1): -9, (2, 1): 0, (0, 2): -4, (3, 1): -12})
 
     def test_the_expected_is_chosen_though_three_are_louder(self) -> None:
-        best, there = choose_partial(self.loud_others, TapContext(expect_hz=212.0))
-        assert (best.hz, there) == (pytest.approx(200), True)
+        found = choose_partial(self.loud_others, TapContext(expect_hz=212.0))
+        assert (found.best.hz, found.there) == (pytest.approx(200), True)
 
     def test_the_family_and_the_size_are_enough(self) -> None:
-        best, _ = choose_partial(self.loud_others, TapContext(diameter=Length.from_inches(14)))
+        best = choose_partial(self.loud_others, TapContext(diameter=Length.from_inches(14))).best
         assert best.hz == pytest.approx(200)
 
     def test_the_note_of_the_middle_is_not_taken_for_a_rods(self) -> None:
         centre = 200 * BESSEL_ZEROS[0, 1] / BESSEL_ZEROS[1, 1]
-        best, _ = choose_partial(self.loud_others, TapContext(centre_hz=centre, diameter=Length.from_inches(14)))
+        best = choose_partial(self.loud_others, TapContext(centre_hz=centre, diameter=Length.from_inches(14))).best
         assert best.hz == pytest.approx(200)
 
     def test_in_the_middle_the_drums_own_note_is_chosen(self) -> None:
         centre = 200 * BESSEL_ZEROS[0, 1] / BESSEL_ZEROS[1, 1]
-        best, _ = choose_partial(self.loud_others, TapContext(centre_hz=centre * 1.02, at=Where.CENTRE))
+        best = choose_partial(self.loud_others, TapContext(centre_hz=centre * 1.02, at=Where.CENTRE)).best
         assert best.hz == pytest.approx(centre)
 
     def test_with_nothing_known_the_lower_of_equals_is_the_drums_own(self) -> None:
-        best, _ = choose_partial([Partial(240, 0, 60, 0.01), Partial(120, -1, 60, 0.01)], TapContext())
+        best = choose_partial([Partial(240, 0, 60, 0.01), Partial(120, -1, 60, 0.01)], TapContext()).best
         assert best.hz == 120
 
     def test_what_lies_far_from_the_expected_is_said_to(self) -> None:
-        assert not choose_partial(self.loud_others, TapContext(expect_hz=700.0))[1]
+        assert not choose_partial(self.loud_others, TapContext(expect_hz=700.0)).there
 
     @pytest.mark.parametrize("wrong", [{"expect_hz": 5.0}, {"centre_hz": 9000.0}])
     def test_an_impossible_expectation_is_refused(self, wrong: dict[str, float]) -> None:
@@ -171,9 +171,38 @@ class TestWhatIsUsual:
         assert usual_edge_hz(fourteen, "bass") < usual_edge_hz(fourteen) < usual_edge_hz(fourteen, "snare")
         assert usual_edge_hz(fourteen) > 2 * usual_edge_hz(Length.from_inches(28))  # large ones are kept slacker
 
-    def test_decides_between_two_families_where_nothing_else_is_known(self) -> None:
-        """The lower one is a head that is held: it dies sooner."""
-        low, high = family(150.0, {(1, 1): 0, (2, 1): -6}, 120.0), family(310.0, {(1, 1): -1, (2, 1): -7})
-        both = sorted([*low, *high], key=lambda each: -each.level_db)
-        assert choose_partial(both, TapContext(usual_hz=150))[0].hz == pytest.approx(150, rel=0.01)
-        assert choose_partial(both, TapContext(usual_hz=310))[0].hz == pytest.approx(310, rel=0.01)
+    def test_decides_between_two_partials_where_nothing_else_is_known(self) -> None:
+        both = [Partial(150.0, 0.0, 60.0, 0.01), Partial(330.0, 0.0, 60.0, 0.01)]
+        assert choose_partial(both, TapContext(usual_hz=150)).best.hz == 150
+        assert choose_partial(both, TapContext(usual_hz=330)).best.hz == 330
+
+
+class TestCloseCalls:
+    """The chance is told, the likeliest other, and what would settle it."""
+
+    close = (Partial(150.0, 0.0, 90.0, 0.01), Partial(250.0, 0.0, 60.0, 0.01))
+
+    def test_a_plain_family_is_no_close_call(self) -> None:
+        found = choose_partial(family(200, {(0, 1): -2, (1, 1): 0, (2, 1): -6}), TapContext(expect_hz=205.0))
+        assert not found.close
+        assert found.ask is None
+        assert found.chance > 0.9
+
+    def test_chances_are_chances(self) -> None:
+        found = choose_partial(self.close, TapContext(usual_hz=250.0))
+        assert found.close
+        assert found.second is not None
+        assert 0 < found.second.chance <= found.chance < 1
+        assert found.chance + found.second.chance <= 1 + 1e-9
+
+    def test_the_middle_settles_a_close_call_either_way(self) -> None:
+        """Whichever the drum's note turns out to be, the doubt is gone: the middle is asked for where that is so."""
+        lower = choose_partial(self.close, TapContext(usual_hz=250.0, centre_hz=90.0))
+        upper = choose_partial(self.close, TapContext(usual_hz=250.0, centre_hz=150.0))
+        assert upper.best.hz == 250.0
+        assert lower.best.hz == 150.0
+        assert choose_partial(self.close, TapContext(usual_hz=250.0)).ask == "middle"
+        assert min(lower.chance, upper.chance) > choose_partial(self.close, TapContext(usual_hz=250.0)).chance
+
+    def test_nothing_is_asked_for_in_the_middle(self) -> None:
+        assert choose_partial(self.close, TapContext(at=Where.CENTRE)).ask is None

@@ -111,7 +111,7 @@ def hear_tap(job_id: uuid.UUID, pcm: bytes, rate: int, place: Place, member: Mem
     samples = np.frombuffer(pcm, dtype="<i2").astype(np.float64) / 32768
     job = _open_job(job_id)
     found = listen_to_tap(samples, rate, _context(_ledger(job, place), place))
-    return shape_heard(keep_tap(job, place, member, found, samples, rate))
+    return shape_heard(keep_tap(job, place, member, found, samples, rate), found)
 
 
 def hear_file(
@@ -129,7 +129,7 @@ def hear_file(
     taps, by_rod, given = [], dict[int, list[HeardOut]](), iter(assigned)
     for cut, each in zip(cuts, read, strict=True):
         rod = next(given, None) if each.hz else None
-        taps.append(shape_heard(keep_tap(job, first._replace(rod=rod), member, each, cut.samples, rate)))
+        taps.append(shape_heard(keep_tap(job, first._replace(rod=rod), member, each, cut.samples, rate), each))
         if rod is not None:
             by_rod.setdefault(rod, []).append(taps[-1])
     readings = [RodHeardOut(rod=rod, heard=_merged(of_rod)) for rod, of_rod in by_rod.items()]
@@ -163,4 +163,5 @@ def hear_simulated(job_id: uuid.UUID, place: Place, member: Membership) -> Heard
     seed = 1000 * place.lap + (place.rod or 0)
     sound = drum.tap(place.rod, SIMULATED_RATE, seed) if place.rod else drum.tap_middle(SIMULATED_RATE, seed)
     found = listen_to_tap(sound, SIMULATED_RATE, _context(ledger, place))
-    return shape_heard(keep_tap(job, place._replace(simulated=True), member, found, sound, SIMULATED_RATE))
+    kept = keep_tap(job, place._replace(simulated=True), member, found, sound, SIMULATED_RATE)
+    return shape_heard(kept, found)

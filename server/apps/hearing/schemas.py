@@ -12,7 +12,7 @@ from apps.bench.schemas import PairOut
 from apps.bench.wire import MOST_PARTIALS, PartialIn
 from apps.hearing.models import HeardTap
 from drumwork.drums import Side
-from drumwork.listening import TapReading
+from drumwork.listening import Ask, TapReading
 from drumwork.work.plan import Part
 
 
@@ -34,8 +34,17 @@ class PictureOut(Schema):
     cents: list[float | None]
 
 
+class SecondOut(Schema):
+    """What may have been meant instead: what is then entered, its pitch and its chance."""
+
+    typed: str
+    hz: float
+    chance: float
+
+
 class HeardOut(Schema):
-    """One tap. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark."""
+    """One tap. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark. `ask` is what would
+    settle a close call, where something would."""
 
     id: UUID
     status: str
@@ -47,6 +56,8 @@ class HeardOut(Schema):
     glide_cents: float
     partials: list[PartialIn]
     picture: PictureOut
+    second: SecondOut | None = None
+    ask: Ask | None = None
 
 
 class RodHeardOut(Schema):
@@ -131,7 +142,8 @@ def partials_of(found: TapReading) -> list[PartialIn]:
     ]
 
 
-def shape_heard(tap: HeardTap) -> HeardOut:
+def shape_heard(tap: HeardTap, found: TapReading) -> HeardOut:
+    """A tap as it was kept, and of what was found what helps only now: the second candidate, and what would settle it."""
     doubt = "?" if tap.status == "flag" else ""
     return HeardOut(
         id=tap.id,
@@ -144,4 +156,11 @@ def shape_heard(tap: HeardTap) -> HeardOut:
         glide_cents=tap.glide_cents,
         partials=tap.partials,
         picture=tap.picture,
+        second=_second(found),
+        ask=found.ask,
     )
+
+
+def _second(found: TapReading) -> SecondOut | None:
+    second = found.second
+    return SecondOut(typed=f"{second.hz:.2f}", hz=round(second.hz, 2), chance=round(second.chance, 2)) if second else None

@@ -106,7 +106,7 @@ def _context(request: Mapping[str, Any]) -> TapContext:
 def _refused(name: str | None, reason: str) -> dict[str, Any]:
     return {
         "file": name, "status": "refuse", "hz": None, "cents_sigma": None, "reason": reason, "partials": [], "strength_db": None,
-        "glide_cents": None, "onset_s": None,
+        "glide_cents": None, "onset_s": None, "chance": None, "second": None, "ask": None,
     }  # fmt: skip
 
 
@@ -124,6 +124,9 @@ def _shape(name: str, found: TapReading, from_s: float = 0.0) -> dict[str, Any]:
         "strength_db": round(found.strength_db, 1),
         "glide_cents": round(found.glide_cents, 1),
         "onset_s": round(from_s + found.onset_s, 3),
+        "chance": round(found.chance, 3) if found.hz else None,
+        "second": {"hz": round(found.second.hz, 3), "chance": round(found.second.chance, 3)} if found.second else None,
+        "ask": found.ask.value if found.ask else None,
     }
 
 

@@ -24,6 +24,8 @@ SECOND_AFTER_S: Final = 0.045
 SECOND_RISE_DB: Final = 9.0
 SECOND_LEVEL_DB: Final = -20.0
 SECOND_OVER_ROOM_DB: Final = 12.0
+STROKE_FRAMES: Final = 2
+STILL_DB: Final = 12.0  # over the room: it rang on
 STROKE_WITHIN_DB: Final = 12.0
 TAP_OVER_ROOM_DB: Final = 10.0
 TAP_WITHIN_DB: Final = 34.0  # of the loudest stroke
@@ -106,6 +108,15 @@ def _again(high: Array, rate: float, onset: int, end: int) -> tuple[float, ...]:
     return tuple(float(frame * _frame(rate) / rate) for frame in firsts)
 
 
+def _first_of(levels: Array, onset: int, stroke: int) -> int:
+    """The frame of the stroke: earlier than where the loudest begins, when the sound never fell to the room between. Slow beats, and a bounce louder
+    than the stroke, come late."""
+    if not STROKE_FRAMES <= stroke < onset - STROKE_FRAMES:
+        return onset
+    room = float(np.median(levels[max(0, stroke - 20) : stroke]))
+    return stroke if _smooth(levels)[stroke + STROKE_FRAMES : onset].min() > room + STILL_DB else onset
+
+
 def find_ring(x: Array, rate: float) -> Ring | None:
     """The loudest tap of a recording, or None when there is nothing."""
     levels, frame_s = _levels(x, rate), _frame(rate) / rate
@@ -115,8 +126,9 @@ def find_ring(x: Array, rate: float) -> Ring | None:
     peak = float(levels[top])
     before = np.flatnonzero(levels[: top + 1] < peak - START_DB)
     onset = int(before[-1]) + 1 if len(before) else 0
-    room = float(np.percentile(levels[:onset], 60)) if onset >= 6 else float(np.percentile(levels, 5))
     smooth, high = _smooth(levels), _stroke_levels(x, rate)
+    onset = _first_of(levels, onset, _steepest(high))
+    room = float(np.percentile(levels[:onset], 60)) if onset >= 6 else float(np.percentile(levels, 5))
     floor = max(room + OVER_ROOM_DB, peak - DEEP_DB)
     over = np.flatnonzero(smooth[top:] < floor)
     end = top + int(over[0]) if len(over) else len(levels)
@@ -140,13 +152,17 @@ def find_ring(x: Array, rate: float) -> Ring | None:
 
 def loudest_stroke(x: Array, rate: float) -> int:
     """The sample near which the high part rises most steeply to something loud: a stroke, whatever hums beneath it."""
-    high = _stroke_levels(x, rate)
+    return _steepest(_stroke_levels(x, rate)) * _frame(rate)
+
+
+def _steepest(high: Array) -> int:
+    """The frame of it."""
     if len(high) < 8:
         return 0
     level, rise = _rises(high)
     loud = level > level.max() - STROKE_WITHIN_DB
     loud[:4] = False  # nothing was before them to rise from
-    return int(np.argmax(np.where(loud, rise, -np.inf))) * _frame(rate)
+    return int(np.argmax(np.where(loud, rise, -np.inf)))
 
 
 def find_taps(x: Array, rate: float, least_apart_s: float = 0.25) -> list[float]:

@@ -26,13 +26,15 @@ FROM_S: Final = 0.03
 MOST_S: Final = 0.65
 DEEPEST_DB: Final = -42.0
 OVER_FLOOR_DB: Final = 9.0
-MOST_PARTIALS: Final = 7
+MOST_PARTIALS: Final = 10
 APART_HZ: Final = 7.0
 WANTED_RATIO: Final = 0.13
 WANTED_MOST: Final = 2
 BAND_HZ: Final = 24.0
 SLOW_RATE: Final = 110.0
 MOST_ORDER: Final = 4
+FAINT: Final = 0.02  # of the strongest: what counts as a sinusoid of its own
+BENT: Final = 2  # samples at either end
 HIGHEST_HZ: Final = 1500.0
 LOWEST_HZ: Final = 32.0
 
@@ -72,40 +74,60 @@ def _peaks(x: Array, rate: float, near_hz: float | None) -> list[float]:
     return [float(hz[place]) for place in chosen]
 
 
-def _slowed(x: Array, rate: float, hz: float) -> tuple[NDArray[np.complex128], float]:
-    """The band about `hz`, turned to standstill, at a slow rate."""
-    down = max(1, int(rate / SLOW_RATE))
-    turned = x * np.exp(-2j * np.pi * hz * np.arange(len(x)) / rate)
-    width = 2 * down
-    taps = np.hanning(2 * width + 1)
-    frames = np.lib.stride_tricks.sliding_window_view(turned, 2 * width + 1)[::down]
-    return np.ascontiguousarray(frames) @ (taps / taps.sum()).astype(np.complex128), rate / down
+class _Slowed:
+    """A ring's spectrum, from which the band about any partial is cut and turned to standstill at a slow rate."""
+
+    def __init__(self, x: Array, rate: float) -> None:
+        self._down = max(1, int(rate / SLOW_RATE))
+        self._count = -(-len(x) // self._down)
+        self._step = rate / (self._count * self._down)
+        self._spectrum = np.fft.fft(x, self._count * self._down)
+        self.rate = rate / self._down
+        self._band = np.fft.ifftshift(np.hanning(self._count))
+
+    def at(self, hz: float) -> tuple[NDArray[np.complex128], float]:
+        """(n,) the band about the bin nearest `hz`, and that bin in hertz; its ends, which the filter bends, are left out."""
+        place = round(hz / self._step)
+        bins = (np.fft.fftfreq(self._count, 1 / self._count).astype(int) + place) % len(self._spectrum)
+        slow = np.fft.ifft(self._spectrum[bins] * self._band) / self._down
+        return slow[BENT:-BENT], place * self._step
 
 
-def _pencil(y: NDArray[np.complex128], rate: float) -> list[tuple[float, float, complex]]:
-    """(offset hz, decay 1/s, amplitude at the start) of the few damped sinusoids in y."""
-    n = len(y)
-    length = n // 2
-    if length < 4:
-        return []
-    hankel = np.lib.stride_tricks.sliding_window_view(y, length + 1)
-    # The few strongest right singular vectors, from the small square matrix they are the eigenvectors of.
-    squares, vectors = np.linalg.eigh(hankel.conj().T @ hankel)
-    values = np.sqrt(squares[::-1].clip(0))
-    order = int(min(MOST_ORDER, max(1, (values > 0.02 * values[0]).sum())))
-    basis = vectors[:, ::-1][:, :order].conj()  # (length + 1, order), conjugate of the row space
-    shift, *_ = np.linalg.lstsq(basis[:-1], basis[1:], rcond=None)
-    poles = np.linalg.eigvals(shift)
-    poles = poles[(np.abs(poles) > 0.5) & (np.abs(poles) < 1.06)]
-    if not len(poles):
-        return []
-    powers = poles[None, :] ** np.arange(n)[:, None]
-    amplitudes, *_ = np.linalg.lstsq(powers, y, rcond=None)
-    offsets = np.angle(poles) * rate / (2 * np.pi)
-    return [
-        (float(o), float(-np.log(abs(p)) * rate), complex(a))
-        for o, p, a in zip(offsets, poles, amplitudes, strict=True)
-    ]
+def _poles(every: NDArray[np.complex128]) -> list[NDArray[np.complex128]]:
+    """For each row of (p, n) what each of its few damped sinusoids is multiplied by from one sample to the next."""
+    length = every.shape[1] // 3
+    hankel = np.lib.stride_tricks.sliding_window_view(every, length + 1, axis=1)
+    # The few strongest right singular vectors, from the small square matrices they are the eigenvectors of.
+    squares, vectors = np.linalg.eigh(np.swapaxes(hankel.conj(), 1, 2) @ hankel)
+    values = np.sqrt(squares[:, ::-1].clip(0))
+    orders = (values > FAINT * values[:, :1]).sum(axis=1).clip(1, MOST_ORDER)
+    found = []
+    for basis, order in zip(vectors[:, :, ::-1].conj(), orders, strict=True):
+        of = basis[:, :order]  # (length + 1, order), conjugate of the row space
+        poles = np.linalg.eigvals(_least_squares(of[:-1], of[1:]))
+        found.append(np.asarray(poles[(np.abs(poles) > 0.5) & (np.abs(poles) < 1.06)]))
+    return found
+
+
+def _least_squares(columns: NDArray[np.complex128], wanted: NDArray[np.complex128]) -> NDArray[np.complex128]:
+    """By the normal equations: few columns, far from one another."""
+    turned = columns.conj().T
+    normal = turned @ columns
+    ridge = 1e-12 * float(np.trace(normal).real) * np.eye(len(normal))
+    return np.asarray(np.linalg.solve(normal + ridge, turned @ wanted))
+
+
+def _pencil(every: NDArray[np.complex128], rate: float) -> list[list[tuple[float, float, complex]]]:
+    """(offset hz, decay 1/s, amplitude at the start) of the few damped sinusoids in each row of (p, n)."""
+    if every.shape[1] < 12:
+        return [[] for _ in every]
+    steps = np.arange(every.shape[1])[:, None]
+    found = []
+    for row, poles in zip(every, _poles(every), strict=True):
+        amplitudes = _least_squares(poles[None, :] ** steps, row) if len(poles) else np.zeros(0, complex)
+        told = zip(np.angle(poles) * rate / (2 * np.pi), -np.log(np.abs(poles)) * rate, amplitudes, strict=True)
+        found.append([(float(offset), float(decay), complex(size)) for offset, decay, size in told])
+    return found
 
 
 def find_partials(x: Array, rate: float, until_s: float, near_hz: float | None = None) -> list[Partial]:
@@ -116,10 +138,14 @@ def find_partials(x: Array, rate: float, until_s: float, near_hz: float | None =
         return []
     found: list[tuple[float, float, float]] = []
     half = len(ring) / rate / 2
-    for peak in _peaks(ring, rate, near_hz):
-        slow, slow_rate = _slowed(ring, rate, peak)
-        for offset, decay, amplitude in _pencil(slow, slow_rate):
-            hz = peak + offset
+    slowed = _Slowed(ring, rate)
+    bands = [slowed.at(peak) for peak in _peaks(ring, rate, near_hz)]
+    if not bands:
+        return []
+    told = _pencil(np.array([slow for slow, _ in bands]), slowed.rate)
+    for (_, standing), damped in zip(bands, told, strict=True):
+        for offset, decay, amplitude in damped:
+            hz = standing + offset
             if abs(offset) > BAND_HZ or decay < -2.0 or decay > 90.0:
                 continue
             power = abs(amplitude) * np.exp(-max(decay, 0.0) * half)

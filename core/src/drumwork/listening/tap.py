@@ -10,7 +10,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.listening.choose import choose_partial
+from drumwork.listening.choose import Ask, Candidate, choose_partial
 from drumwork.listening.context import TapContext, Where
 from drumwork.listening.glide import follow_glide, settle, unbend
 from drumwork.listening.hum import without_hum
@@ -67,6 +67,9 @@ class TapReading:
     strength_db : level of the stroke against full scale
     glide_cents : how far the stroke was sharp of where it settled
     onset_s : when it began in the samples given
+    chance : that the right partial was read, 0 to 1
+    second : the partial that was meant instead, if the one that was read was not
+    ask : what would settle it, where the call is close
     """
 
     status: Status
@@ -77,6 +80,9 @@ class TapReading:
     strength_db: float
     glide_cents: float
     onset_s: float
+    chance: float = 0.0
+    second: Candidate | None = None
+    ask: Ask | None = None
 
 
 def _refused(reason: str, strength_db: float, onset_s: float = 0.0, partials: tuple[Partial, ...] = ()) -> TapReading:
@@ -168,7 +174,8 @@ def listen_to_tap(samples: NDArray[np.floating], rate: int, context: TapContext 
         if reason == TWO_HITS and alike(near or known.other_hz or 0.0, known):
             reason = TOGETHER  # their beats swell like a second stroke
         return _refused(reason, strength, ring.onset_s, tuple(family.partials))
-    best, expected = choose_partial(family.partials, known)
+    choice = choose_partial(family.partials, known)
+    best = choice.best
     if other_head(best.hz, known):
         reason = "the other head rings: that is its pitch; mute it and tap again"
         return _refused(reason, strength, ring.onset_s, tuple(family.partials))
@@ -177,6 +184,8 @@ def listen_to_tap(samples: NDArray[np.floating], rate: int, context: TapContext 
     sigma = math.hypot(
         LEAST_SIGMA_CENTS, cents_of(1 + error / hz), family.doubt_cents, GLIDE_SHARE * family.glide_cents
     )
-    reason = TOGETHER if together else doubts_of(heard, ring, family.glide_cents, best.level_db, expected)
+    reason = TOGETHER if together else doubts_of(heard, ring, family.glide_cents, choice)
     status = Status.FLAG if reason else Status.OK
-    return TapReading(status, hz, sigma, reason, tuple(family.partials), strength, family.glide_cents, ring.onset_s)
+    return TapReading(
+        status, hz, sigma, reason, tuple(family.partials), strength, family.glide_cents, ring.onset_s, choice.chance, choice.second, choice.ask
+    )  # fmt: skip

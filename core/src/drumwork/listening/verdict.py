@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from drumwork.listening.choose import Choice
 from drumwork.listening.context import TapContext, Where
 from drumwork.listening.onset import Ring
 from drumwork.listening.partials import Partial
@@ -45,8 +46,8 @@ HARMONIC_NEAR: Final = 0.005
 HIGHEST_ORDER: Final = 10
 FEWEST_HARMONICS: Final = 4
 SLOWEST_ATTACK_S: Final = 0.055
-EARLY_DB: Final = -4.5
-EARLY_HIGH_DB: Final = -3.5
+EARLY_DB: Final = -7.0
+EARLY_HIGH_DB: Final = -5.0
 """A beating pair is loudest late; but a stroke’s first 40 ms have nearly all its loudness, and its high part more than ever after."""
 ELSEWHERE_DB: Final = 11.0
 SWELL_DB: Final = 7.0
@@ -186,13 +187,15 @@ def heads_together(hz: float, partials: Sequence[Partial], context: TapContext) 
     )
 
 
-def doubts_of(heard: Heard, ring: Ring, glide_cents: float, level_db: float, expected: bool) -> str:
+def doubts_of(heard: Heard, ring: Ring, glide_cents: float, choice: Choice) -> str:
     """Why a reading is kept but doubted, or empty."""
-    if not expected:
+    if not choice.there:
         return "nothing rings near what was expected"
+    if choice.close and choice.second:
+        return f"a close call: it may be {choice.best.hz:.0f} or {choice.second.hz:.0f} Hz"
     if ring.again_s:
         return "it was hit twice; what rang after was read"
-    if level_db < -WEAK_DB - 16:
+    if choice.best.level_db < -WEAK_DB - 16:
         return "the wanted partial is weak beside others; tap nearer the hoop"
     if glide_cents > HARD_CENTS:
         return "a hard tap; softer ones are read more surely"
