@@ -14,10 +14,10 @@ from typing import NamedTuple
 import numpy as np
 
 from drumwork.commands.sound_files import read_sound
-from drumwork.listening import Status, TapContext, TapReading, listen_to_tap, usual_edge_hz
+from drumwork.listening import Status, TapContext, TapReading, Where, listen_to_tap, usual_edge_hz
 from drumwork.quantities import Length
 
-FOLDER = Path(__file__).parents[1] / ".data" / "recordings"
+FOLDER = Path(__file__).parents[1] / ".data" / "recordings" / "kits"
 AGREE_CENTS = 20.0
 FEWEST = 3
 DRUMS = (
@@ -55,8 +55,10 @@ def recorded_drums(folder: Path = FOLDER) -> list[Recorded]:
     return [Recorded(*drum, tuple(files)) for drum, files in found.items() if len(files) >= FEWEST]
 
 
-def heard(drum: Recorded) -> list[TapReading]:
-    return [listen_to_tap(*read_sound(file), drum.context) for file in drum.files]
+def heard(drum: Recorded, at: Where = Where.EDGE) -> list[TapReading]:
+    """Every strength of a drum, as a tap by a rod with the guessed size, or as a stroke near the middle, where players strike."""
+    context = drum.context if at is Where.EDGE else TapContext(at=at)
+    return [listen_to_tap(*read_sound(file), context) for file in drum.files]
 
 
 def agree(readings: list[TapReading]) -> int:
@@ -68,22 +70,31 @@ def agree(readings: list[TapReading]) -> int:
     return int((apart <= AGREE_CENTS).sum(axis=1).max())
 
 
-def main() -> None:
-    drums = recorded_drums()
-    if not drums:
-        raise SystemExit("The recordings are not there. Run tools/recordings; it needs the Debian archive.")
+def measure(drums: list[Recorded], at: Where) -> None:
     sums: dict[str, np.ndarray] = defaultdict(lambda: np.zeros(5, dtype=int))
     for drum in drums:
-        read = heard(drum)
+        read = heard(drum, at)
         told = [sum(each.status is status for each in read) for status in Status]
         sums[drum.kind] += np.array([len(read), *told, agree(read)])
-        print(f"{drum.drum:44} " + " ".join(f"{each.hz:6.1f}" if each.hz else "   –  " for each in read))
+        print(f"  {drum.drum:44} " + " ".join(f"{each.hz:6.1f}" if each.hz else "   –  " for each in read))
         for reason in sorted({each.reason for each in read if each.status is Status.REFUSE}):
-            print(f"{'':44} refused: {reason}")
+            print(f"  {'':44} refused: {reason}")
     for kind, (count, ok, flagged, refused, alike) in sums.items():
         print(
             f"{kind}: {count} taps, ok {ok}, doubted {flagged}, refused {refused}; {alike} agree within {AGREE_CENTS:.0f} cents"
         )
+
+
+def main() -> None:
+    drums = recorded_drums()
+    if not drums:
+        raise SystemExit("The recordings are not there. Run tools/recordings; it needs the Debian archive.")
+    for at, words in (
+        (Where.CENTRE, "in the middle, where players strike"),
+        (Where.EDGE, "at a rod, its size guessed"),
+    ):
+        print(f"Read as if struck {words}")
+        measure(drums, at)
 
 
 if __name__ == "__main__":

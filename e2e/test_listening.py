@@ -7,6 +7,7 @@ import io
 from pathlib import Path
 
 import numpy as np
+import pytest
 import soundfile
 
 from drumwork.commands.sound_files import write_sound
@@ -235,3 +236,35 @@ def test_a_recording_of_noise_enters_nothing(installation: Installation, browser
     browser.driver.find_element("css selector", "input[type=file]").send_keys(str(path))
     browser.until("to be told", lambda: "No tap was heard" in browser.text() or "taps taken" in browser.text())
     assert readings(installation, bench.job) == {}
+
+
+def between_two(path: Path, hz: float, other: float) -> Path:
+    """A recording of one tap in which neither partial is plainly the pair."""
+    random, t = np.random.default_rng(0), np.arange(RATE) / RATE
+    ring = sum(np.exp(-decay * t) * np.sin(2 * np.pi * each * t) for each, decay in ((hz, 7.0), (other, 6.5)))
+    tip = 0.5 * random.standard_normal(len(t)) * np.exp(-t / 0.004)
+    sound = np.concatenate([np.zeros(6000), 0.2 * ring * (1 - np.exp(-t / 0.0015)) + 0.2 * tip])
+    write_sound(path, sound + 2e-4 * random.standard_normal(len(sound)), RATE)
+    return path
+
+
+def test_a_doubtful_tap_is_put_right_with_one_key_and_settled_by_the_middle(
+    installation: Installation, browser: Browser, tmp_path: Path
+) -> None:
+    bench = start_check(browser, "MQ-018", part="resonant")
+    browser.press("Change")
+    browser.write("Bring every rod to", "205")
+    browser.press("Bring it there")
+    recording = str(between_two(tmp_path / "tap.wav", 170.0, 230.0))
+    browser.driver.find_element("css selector", "input[type=file]").send_keys(recording)
+    browser.sees("Rather 230.0 Hz")
+    browser.sees("Tap the middle once")
+    browser.keys("q")
+    browser.sees("230.0 Hz is taken instead")
+    browser.press("Tap the middle")
+    browser.keys("170\n")
+    browser.sees("The drum’s note, in the middle: 170.0 Hz")
+    browser.driver.find_element("css selector", "input[type=file]").send_keys(recording)
+    browser.until("a second rod is read", lambda: len(readings(installation, bench.job)) == 2)
+    assert list(readings(installation, bench.job).values()) == [pytest.approx(230, rel=0.002)] * 2
+    assert [status for _, status in heard_how(installation, bench.job)] == ["flag", "ok"]

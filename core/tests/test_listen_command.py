@@ -8,7 +8,20 @@ import pytest
 
 from drumwork.__main__ import main
 
-FIELDS = {"file", "status", "hz", "cents_sigma", "reason", "partials", "strength_db", "glide_cents", "onset_s"}
+FIELDS = {
+    "file",
+    "status",
+    "hz",
+    "cents_sigma",
+    "reason",
+    "partials",
+    "strength_db",
+    "glide_cents",
+    "onset_s",
+    "chance",
+    "second",
+    "ask",
+}
 
 
 @pytest.fixture

@@ -138,11 +138,11 @@ class Bench:
         raise AssertionError("not clear in time")
 
 
-def start_check(browser: Browser, tag: str, sign_in: bool = True) -> Bench:
-    """A settling check on a drum's batter head, looked over and ready to be read."""
+def start_check(browser: Browser, tag: str, sign_in: bool = True, part: str = "batter") -> Bench:
+    """A settling check on a drum's head, looked over and ready to be read."""
     if sign_in:
         browser.sign_in()
-    browser.go(f"/drums/{tag}/start?work=settling-check&part=batter")
+    browser.go(f"/drums/{tag}/start?work=settling-check&part={part}")
     browser.press("Start")
     browser.sees("Look")
     bench = Bench(browser)

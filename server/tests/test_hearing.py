@@ -231,3 +231,29 @@ def test_readings_that_changed_meanwhile_are_not_moved(check: Hands, drum: Simul
     receipt = check.do(kind="order", step="clear", lap=0, moves=[{"rod": 1, "real": 2}])
     assert receipt["standing"] == "refused"
     assert "changed meanwhile" in str(receipt)
+
+
+def between_two(hz: float, other: float, noise: int = 0) -> np.ndarray:
+    """A ring in which neither partial is plainly the pair."""
+    random, t = np.random.default_rng(noise), np.arange(RATE) / RATE
+    ring = sum(np.exp(-decay * t) * np.sin(2 * np.pi * each * t) for each, decay in ((hz, 7.0), (other, 6.5)))
+    tip = 0.5 * random.standard_normal(len(t)) * np.exp(-t / 0.004)
+    sound = np.concatenate([np.zeros(6000), 0.2 * ring * (1 - np.exp(-t / 0.0015)) + 0.2 * tip])
+    return np.asarray(sound + 2e-4 * random.standard_normal(len(sound)))
+
+
+def test_a_close_call_tells_the_other_pitch_and_is_settled_by_the_middle(check: Hands) -> None:
+    """Before, one of the two was read with nothing said."""
+    check.do(kind="target", typed="205")
+    low, high = 170.0, 230.0
+    _, doubted = send_tap(check, pcm_of(between_two(low, high)))
+    assert (doubted["status"], doubted["ask"]) == ("flag", "middle")
+    assert doubted["hz"] == pytest.approx(low, rel=0.002)
+    assert doubted["second"]["hz"] == pytest.approx(high, rel=0.002)
+    assert 0.1 < doubted["second"]["chance"] < 0.5
+    taken = check.do(kind="reading", step="clear", lap=0, rod=1, typed=doubted["second"]["typed"])
+    assert taken["standing"] == "applied"
+    check.do(kind="centre", step="clear", lap=0, typed=f"{low:.2f}")
+    _, plain = send_tap(check, pcm_of(between_two(low, high, noise=1)))
+    assert (plain["status"], plain["ask"], plain["second"]) == ("ok", None, None)
+    assert plain["hz"] == pytest.approx(high, rel=0.002)

@@ -226,7 +226,9 @@ class TestRounds:
         found, (low, high) = round_of(layout, self.heard(sound)), self.head.pair_hz
         for rod in layout.rods:
             share = np.cos(layout.angle_rad(rod) - self.head.axis_rad) ** 2
-            assert found.readings[rod].hz == pytest.approx(np.sqrt(share * low**2 + (1 - share) * high**2), rel=0.0009)  # a cent and a half
+            assert found.readings[rod].hz == pytest.approx(
+                np.sqrt(share * low**2 + (1 - share) * high**2), rel=0.0009
+            )  # a cent and a half
 
     def test_one_slip_among_repeated_taps_does_not_count(self) -> None:
         assert merge_taps([200.1, 199.9, 262.0]) == 200.1

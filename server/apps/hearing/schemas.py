@@ -163,4 +163,6 @@ def shape_heard(tap: HeardTap, found: TapReading) -> HeardOut:
 
 def _second(found: TapReading) -> SecondOut | None:
     second = found.second
-    return SecondOut(typed=f"{second.hz:.2f}", hz=round(second.hz, 2), chance=round(second.chance, 2)) if second else None
+    return (
+        SecondOut(typed=f"{second.hz:.2f}", hz=round(second.hz, 2), chance=round(second.chance, 2)) if second else None
+    )

@@ -2323,6 +2323,12 @@ export interface components {
             by: string;
         };
         /**
+         * Ask
+         * @description The one thing that would settle a close call.
+         * @enum {string}
+         */
+        Ask: "middle" | "mute";
+        /**
          * BareHeard
          * @description The body is one tap as samples; this says how many a second, and names it.
          */
@@ -3814,9 +3820,11 @@ export interface components {
         };
         /**
          * HeardOut
-         * @description One tap. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark.
+         * @description One tap. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark. `ask` is what would
+         *     settle a close call, where something would.
          */
         HeardOut: {
+            ask?: components["schemas"]["Ask"] | null;
             /** Cents Sigma */
             cents_sigma: number | null;
             /** Glide Cents */
@@ -3833,6 +3841,7 @@ export interface components {
             picture: components["schemas"]["PictureOut"];
             /** Reason */
             reason: string;
+            second?: components["schemas"]["SecondOut"] | null;
             /** Status */
             status: string;
             /** Strength Db */
@@ -5582,6 +5591,18 @@ export interface components {
             question: string;
             /** Way */
             way: string;
+        };
+        /**
+         * SecondOut
+         * @description What may have been meant instead: what is then entered, its pitch and its chance.
+         */
+        SecondOut: {
+            /** Chance */
+            chance: number;
+            /** Hz */
+            hz: number;
+            /** Typed */
+            typed: string;
         };
         /**
          * SeenIn

@@ -32,6 +32,7 @@ MIDDLE_PER_DB: Final = 0.16
 MIDDLE_SIZE_LOG_SD: Final = 0.3
 MIDDLE_CENTS: Final = 70.0
 LEAST_CHANCE: Final = 0.1  # of a second worth telling
+TWIN_PER_DB: Final = 0.23  # amplitude to its square
 CLOSE: Final = 0.4  # of the first's chance, the second's where a call is close
 SETTLED: Final = 0.8
 GAINED: Final = 0.12
@@ -126,12 +127,20 @@ def _ask(partials: Sequence[Partial], chances: Array, best: int, second: int, to
     return Ask.MUTE if stranger and not muted else None
 
 
+def _loudest_twin(partials: Sequence[Partial], chances: Array, best: int) -> int:
+    """Of the pair's two, and of what a ring was taken apart into beside them, the one that rings on: the likeliest weighed by its level."""
+    twins = [place for place, each in enumerate(partials) if abs(math.log(each.hz / partials[best].hz)) < OWN_LOG]
+    return max(twins, key=lambda place: math.log(chances[place] + 1e-12) + TWIN_PER_DB * partials[place].level_db)
+
+
 def choose_partial(partials: Sequence[Partial], context: TapContext) -> Choice:
     """The partial that was asked for; `partials` holds one at least."""
     middle = context.at is Where.CENTRE
     told = Told(context.expect_hz, _usual_hz(context), context.centre_hz)
     chances = _in_middle(partials, context) if middle else _at_rod(partials, told)
     best = int(np.argmax(chances))
+    if not middle:
+        best = _loudest_twin(partials, chances, best)
     apart = np.array([abs(math.log(each.hz / partials[best].hz)) > OWN_LOG for each in partials])
     others = np.where(apart, chances, 0.0)
     place = int(np.argmax(others))

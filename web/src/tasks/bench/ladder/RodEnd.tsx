@@ -2,7 +2,7 @@ import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Rod } from '../log/types'
 import type { Exception } from '../kinds/passes/useExceptions'
-import type { End } from './scale'
+import type { End, ofPair } from './scale'
 import { Turns } from './Turns'
 
 interface Props {
@@ -12,6 +12,8 @@ interface Props {
   hand: boolean
   onRod: ((rod: number) => void) | undefined
   mirror?: boolean
+  /** Which of the head's pair it read. */
+  of?: ReturnType<typeof ofPair>
   /** A finding is about this rod. */
   asked?: boolean
   /** How it went otherwise than the rest of its pass. */
@@ -27,7 +29,7 @@ function reading(rod: Rod | null): string {
 }
 
 /** One end of a beam: its number, its reading, and the strokes owed (red) or done (ink). */
-export function RodEnd({ number, end, lost, hand, onRod, mirror, asked, exception }: Props) {
+export function RodEnd({ number, end, of, lost, hand, onRod, mirror, asked, exception }: Props) {
   const { rod } = end
   return (
     <Side
@@ -42,6 +44,7 @@ export function RodEnd({ number, end, lost, hand, onRod, mirror, asked, exceptio
           {number}
         </b>
         <i data-reading={rod?.reading ? '' : undefined}>{lost ? 'missing' : reading(rod)}</i>
+        {of ? <small>{of}</small> : null}
         {rod?.number ? <i title="on the gauge">{rod.number}</i> : null}
         {asked ? <small>look here</small> : null}
         {exception ? <small>{EXCEPTIONS[exception]}</small> : null}
@@ -113,8 +116,9 @@ const Side = styled(AriaButton)`
     > span:first-child,
     &[data-mirror] > span:first-child {
       flex-direction: row;
+      flex-wrap: wrap;
       align-items: baseline;
-      gap: 8px;
+      gap: 0 8px;
     }
     &[data-mirror] > span:first-child {
       flex-direction: row-reverse;

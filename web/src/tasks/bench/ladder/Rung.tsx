@@ -3,7 +3,7 @@ import type { Lap } from '../log/types'
 import type { Exception } from '../kinds/passes/useExceptions'
 import { Beam } from './Beam'
 import { RodEnd } from './RodEnd'
-import { endOf } from './scale'
+import { endOf, ofPair } from './scale'
 
 interface Props {
   pair: number[]
@@ -27,6 +27,7 @@ export function Rung({ pair, lap, lost, hand, onRod, exceptions }: Props) {
         <RodEnd
           number={left}
           end={endOf(lap, left)}
+          of={ofPair(endOf(lap, left).rod?.reading?.hz, lap.pair)}
           lost={lost.includes(left)}
           hand={hand === left}
           asked={asked(lap, left)}
@@ -45,6 +46,7 @@ export function Rung({ pair, lap, lost, hand, onRod, exceptions }: Props) {
         <RodEnd
           number={right}
           end={endOf(lap, right)}
+          of={ofPair(endOf(lap, right).rod?.reading?.hz, lap.pair)}
           lost={lost.includes(right)}
           hand={hand === right}
           asked={asked(lap, right)}

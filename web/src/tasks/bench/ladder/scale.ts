@@ -16,6 +16,17 @@ export interface End {
   waiting?: boolean
 }
 
+/** Within so much of the pair's distance a reading is of one of the two, else a blend of both. */
+const OF_ONE = 0.2
+
+/** Which of the head's pair a reading is; empty where no pair is known or it was not heard. */
+export function ofPair(hz: number | null | undefined, pair: Lap['pair']): '' | 'lower' | 'upper' | 'blend' {
+  if (!pair || hz === null || hz === undefined) return ''
+  const share = (hz - pair.lower_hz) / (pair.upper_hz - pair.lower_hz)
+  if (share < OF_ONE) return 'lower'
+  return share > 1 - OF_ONE ? 'upper' : 'blend'
+}
+
 const clamp = (y: number): number => Math.max(-44, Math.min(44, y))
 
 /** Cents that fill the reach: the furthest reading of the round. */

@@ -49,9 +49,19 @@ export function Ask({ bench, next, reading, onWhole }: Props) {
   )
 }
 
-const letterKeys = ({ listening, middle, toMiddle, tapped, putRight }: Reading) => ({
+const letterKeys = ({
+  listening,
+  middle,
+  toMiddle,
+  tapped,
+  putRight,
+  otherMuted,
+  muteOther,
+}: Reading): Record<string, () => void> => ({
   ...(listening.ready ? { ' ': listening.start } : {}),
   ...(tapped ? { o: putRight } : {}),
+  ...(listening.last?.second ? { q: listening.takeSecond } : {}),
+  ...(listening.last?.ask === 'mute' && !otherMuted ? { z: () => muteOther(true) } : {}),
   l: listening.state === 'off' ? listening.start : listening.stop,
   i: () => toMiddle(!middle),
 })

@@ -71,6 +71,16 @@ export function clearMain(given: Given): Act | null {
   }
 }
 
+/** What a close call may have been instead, and what would settle it. */
+function settling({ listening: { last, takeSecond }, otherMuted, muteOther }: Given['reading']): Act[] {
+  return [
+    ...(last?.second ? [{ words: `Rather ${last.second.hz.toFixed(1)} Hz`, key: 'Q', run: takeSecond }] : []),
+    ...(last?.ask === 'mute' && !otherMuted
+      ? [{ words: 'Mute the other head', key: 'Z', run: () => muteOther(true) }]
+      : []),
+  ]
+}
+
 /** What can be heard beside the rods, and putting a round right that was tapped in another order. */
 function readQuiet({ bench, reading, enter }: Given, next: Of<'read'>): Act[] {
   const hearing: Act[] =
@@ -78,7 +88,12 @@ function readQuiet({ bench, reading, enter }: Given, next: Of<'read'>): Act[] {
       ? [
           reading.middle
             ? { words: 'Back to the rods', key: 'I', run: () => reading.toMiddle(false) }
-            : { words: 'Tap the middle', key: 'I', run: () => reading.toMiddle(true) },
+            : {
+                words: reading.listening.last?.ask === 'middle' ? 'Tap the middle once' : 'Tap the middle',
+                key: 'I',
+                run: () => reading.toMiddle(true),
+              },
+          ...settling(reading),
           ...(reading.tapped ? [{ words: 'Put the readings right', key: 'O', run: reading.putRight }] : []),
         ]
       : []

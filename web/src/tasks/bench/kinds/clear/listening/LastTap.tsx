@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import styled from 'styled-components'
+import { hz as hertz } from '../../../../../domain/pitch'
 import { RingPicture } from '../../../../../ui/TapPictures'
 import type { Heard } from './hear'
 
@@ -16,6 +17,11 @@ export function LastTap({ job, tap }: { job: string; tap: Heard }) {
       />
       <span>
         {tap.hz ? `${tap.hz.toFixed(1)} Hz ± ${cents(1.96 * (tap.cents_sigma ?? 0))}` : 'not taken'}
+        {tap.second ? (
+          <b>
+            or {hertz(tap.second.hz)} Hz, {Math.max(1, Math.round(10 * tap.second.chance))} in 10
+          </b>
+        ) : null}
         <small>{sharp > 3 ? `${cents(sharp)} sharp at the stroke` : 'All taps'}</small>
       </span>
     </Last>
@@ -34,6 +40,10 @@ const Last = styled(Link)`
     flex: none;
     width: 150px;
     height: 46px;
+  }
+  b {
+    display: block;
+    font-weight: 600;
   }
   small {
     display: block;

@@ -9,6 +9,8 @@ export interface Listening {
   ready: boolean
   /** The last tap that was heard, refused ones too. */
   last: Heard | null
+  /** Take what may have been meant instead, in place of what the last tap was read as. */
+  takeSecond: () => void
   device: string
   others: Device[]
   start: () => void

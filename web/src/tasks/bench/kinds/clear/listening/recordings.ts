@@ -8,7 +8,7 @@ const rodsOf = (count: number) => (count === 1 ? '1 rod' : `${count} rods`)
 export async function hearFiles(
   chosen: readonly File[],
   now: () => Given,
-  say: { words: (words: string) => void; last: (heard: Heard | null) => void },
+  say: { words: (words: string) => void; last: (heard: Heard | null, rod: number | null) => void },
 ): Promise<void> {
   const { job, step, lap, rods, rod, otherMuted } = now()
   let left = rods.slice(rod === null ? 0 : rods.indexOf(rod))
@@ -24,7 +24,8 @@ export async function hearFiles(
       } = await hearFile({ job, step, lap, rod: left[0] ?? null, otherMuted }, left, each)
       for (const one of readings) now().keep(one.rod, one.heard)
       left = left.filter((one) => !readings.some((given) => given.rod === one))
-      say.last(readings.at(-1)?.heard ?? taps.at(-1) ?? null)
+      const end = readings.at(-1)
+      say.last(end?.heard ?? taps.at(-1) ?? null, end?.rod ?? null)
       const refused = taps.filter((tap) => tap.status === 'refuse')
       ;[taken, all, read] = [taken + taps.length - refused.length, all + taps.length, read + readings.length]
       if (ofFile) said.add(ofFile)

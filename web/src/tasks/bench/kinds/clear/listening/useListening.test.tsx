@@ -123,6 +123,21 @@ describe('ears for the bench', () => {
     await waitFor(() => expect(keep).toHaveBeenCalledTimes(1))
   })
 
+  it('take the other pitch a doubtful tap may have been, for the rod it was heard at', async () => {
+    const { result, keep } = listen()
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    const second = { typed: '230.00', hz: 230, chance: 0.4 }
+    ears.heard = [{ ...heard('flag', '170.00?', 'a close call'), second, ask: 'middle' }]
+    act(tap)
+    await waitFor(() => expect(result.current.words).toContain('One tap in the middle would settle it'))
+    expect(keep).not.toHaveBeenCalled()
+    act(() => result.current.takeSecond())
+    expect(keep.mock.lastCall?.[0]).toBe(2)
+    expect(keep.mock.lastCall?.[1]).toMatchObject({ typed: '230.00', hz: 230, second: null })
+    expect(result.current.words).toContain('230.0 Hz is taken instead')
+  })
+
   it('keep a tap in the middle for the drum, not for a rod', async () => {
     const { result, keep, keepMiddle } = listen(2, true)
     act(() => result.current.start())

@@ -10,6 +10,12 @@ import type { Listening } from './listening'
 const NEXT_SIMULATED_MS = 450
 const AT_ONCE = 2
 
+const SETTLES: Record<string, string> = {
+  middle: ' One tap in the middle would settle it.',
+  mute: ' With the other head muted it would be plain.',
+}
+const doubtOf = ({ reason, ask }: Heard) => `${reason}.${SETTLES[ask ?? ''] ?? ''}`
+
 /** Ears for the bench: taps from the microphone, the simulated drum or a file become readings, rod after rod. */
 export function useListening(given: Given): Listening {
   const now = useRef(given)
@@ -20,6 +26,7 @@ export function useListening(given: Given): Listening {
   const [level, setLevel] = useState(0)
   const [words, setWords] = useState('')
   const [last, setLast] = useState<Heard | null>(null)
+  const lastAt = useRef<number | null>(null) // the rod it was heard at
   const [ears, setEars] = useState<Pick<Open, 'device' | 'others'>>({ device: '', others: [] })
   const [failed, setFailed] = useState(false)
   const open = useRef<Open | null>(null)
@@ -41,16 +48,20 @@ export function useListening(given: Given): Listening {
   }, [])
   useEffect(() => stop, [stop])
 
+  const note = (heard: Heard | null, rod: number | null) => {
+    setLast(heard)
+    lastAt.current = rod
+  }
   /** A tap was read: keep it, or ask again by sound and sign. */
   const take = useCallback(
     (heard: Heard) => {
       const { rod, rods, count, middle, keep, keepMiddle } = now.current
-      setLast(heard)
+      note(heard, middle ? null : rod)
       if (rod === null && !middle) return
       const where = middle ? 'In the middle' : `Rod ${rod}`
       if (heard.status === 'refuse' || (heard.status === 'flag' && !doubted.current)) {
         doubted.current = heard.status === 'flag'
-        setWords(`${where} again: ${heard.reason}.`)
+        setWords(`${where} again: ${doubtOf(heard)}`)
         cue('again')
         return
       }
@@ -106,6 +117,17 @@ export function useListening(given: Given): Listening {
       })
   }
 
+  const takeSecond = () => {
+    const [second, rod] = [last?.second, lastAt.current]
+    if (!last || !second) return
+    const instead = { ...last, typed: second.typed, hz: second.hz, second: null, ask: null }
+    if (rod === null) now.current.keepMiddle(instead)
+    else now.current.keep(rod, instead)
+    doubted.current = false
+    setLast(instead)
+    setWords(`${rod === null ? 'The middle' : `Rod ${rod}`}: ${second.hz.toFixed(1)} Hz is taken instead.`)
+  }
+
   const asked = given.middle ? 'middle' : given.rod
   useEffect(() => {
     if (state !== 'simulated' || asked === null) return
@@ -114,8 +136,8 @@ export function useListening(given: Given): Listening {
       const { job, step, lap, otherMuted, keep, keepMiddle } = now.current
       hearSimulated({ job, step, lap, rod, otherMuted })
         .then((heard) => {
-          setLast(heard)
-          setWords(heard.status === 'ok' ? '' : `${rod ? `Rod ${rod}` : 'The middle'}: ${heard.reason}.`)
+          note(heard, rod)
+          setWords(heard.status === 'ok' ? '' : `${rod ? `Rod ${rod}` : 'The middle'}: ${doubtOf(heard)}`)
           if (!heard.typed) return // it would say the same again; muting the other head taps it once more
           if (rod) keep(rod, heard)
           else keepMiddle(heard)
@@ -134,11 +156,12 @@ export function useListening(given: Given): Listening {
     words,
     ready: state === 'off' && !failed,
     last,
+    takeSecond,
     ...ears,
     start: () => begin(),
     use: begin,
     simulate: () => setState('simulated'),
     stop,
-    files: (chosen) => void hearFiles(chosen, () => now.current, { words: setWords, last: setLast }),
+    files: (chosen) => void hearFiles(chosen, () => now.current, { words: setWords, last: note }),
   }
 }
