@@ -248,8 +248,7 @@ def test_a_close_call_tells_the_other_pitch_and_is_settled_by_the_middle(check: 
     low, high = 170.0, 230.0
     _, doubted = send_tap(check, pcm_of(between_two(low, high)))
     assert (doubted["status"], doubted["ask"]) == ("flag", "middle")
-    assert doubted["hz"] == pytest.approx(low, rel=0.002)
-    assert doubted["second"]["hz"] == pytest.approx(high, rel=0.002)
+    assert sorted([doubted["hz"], doubted["second"]["hz"]]) == pytest.approx([low, high], rel=0.002)
     assert 0.1 < doubted["second"]["chance"] < 0.5
     taken = check.do(kind="reading", step="clear", lap=0, rod=1, typed=doubted["second"]["typed"])
     assert taken["standing"] == "applied"
