@@ -95,6 +95,11 @@ class TestPartials:
         for hz in (200, 200 + apart):
             assert min(abs(each.hz - hz) for each in found) < 0.15
 
+    @pytest.mark.parametrize("seconds", [0.12, 0.14, 0.2])
+    def test_a_short_ring_has_partials_too(self, seconds: float) -> None:
+        found = find_partials(ring_of((200, 1.0, 20), seconds=seconds), RATE, seconds)
+        assert found[0].hz == pytest.approx(200, abs=0.3)
+
     def test_a_faint_one_near_the_expected_is_looked_at_all_the_same(self) -> None:
         loud = [(300 + 90 * n, 1.0, 8.0) for n in range(8)]
         sound = ring_of(*loud, (200, 0.04, 6.0))

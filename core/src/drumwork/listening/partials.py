@@ -34,6 +34,7 @@ BAND_HZ: Final = 24.0
 SLOW_RATE: Final = 110.0
 MOST_ORDER: Final = 4
 FAINT: Final = 0.02  # of the strongest: what counts as a sinusoid of its own
+SHORTEST: Final = 8  # samples
 BENT: Final = 2  # samples at either end
 HIGHEST_HZ: Final = 1500.0
 LOWEST_HZ: Final = 32.0
@@ -90,12 +91,14 @@ class _Slowed:
         place = round(hz / self._step)
         bins = (np.fft.fftfreq(self._count, 1 / self._count).astype(int) + place) % len(self._spectrum)
         slow = np.fft.ifft(self._spectrum[bins] * self._band) / self._down
-        return slow[BENT:-BENT], place * self._step
+        bent = BENT if self._count >= 2 * SHORTEST else 1
+        return slow[bent:-bent], place * self._step
 
 
 def _poles(every: NDArray[np.complex128]) -> list[NDArray[np.complex128]]:
     """For each row of (p, n) what each of its few damped sinusoids is multiplied by from one sample to the next."""
-    length = every.shape[1] // 3
+    n = every.shape[1]
+    length = max(n // 3, min(n // 2, SHORTEST))
     hankel = np.lib.stride_tricks.sliding_window_view(every, length + 1, axis=1)
     # The few strongest right singular vectors, from the small square matrices they are the eigenvectors of.
     squares, vectors = np.linalg.eigh(np.swapaxes(hankel.conj(), 1, 2) @ hankel)
@@ -119,7 +122,7 @@ def _least_squares(columns: NDArray[np.complex128], wanted: NDArray[np.complex12
 
 def _pencil(every: NDArray[np.complex128], rate: float) -> list[list[tuple[float, float, complex]]]:
     """(offset hz, decay 1/s, amplitude at the start) of the few damped sinusoids in each row of (p, n)."""
-    if every.shape[1] < 12:
+    if every.shape[1] < SHORTEST:
         return [[] for _ in every]
     steps = np.arange(every.shape[1])[:, None]
     found = []
