@@ -66,21 +66,23 @@ function tap(): void {
 
 function listen(rod: number | null = 2, middle = false, otherMuted = true) {
   const [keep, keepMiddle] = [vi.fn(), vi.fn()]
-  const { result } = renderHook(() =>
-    useListening({
-      job: 'j',
-      step: 'clear',
-      lap: 0,
-      rod,
-      rods: [1, 2, 3],
-      count: 8,
-      middle,
-      otherMuted,
-      keep,
-      keepMiddle,
-    }),
+  const { result, rerender } = renderHook(
+    ({ lap }) =>
+      useListening({
+        job: 'j',
+        step: 'clear',
+        lap,
+        rod,
+        rods: [1, 2, 3],
+        count: 8,
+        middle,
+        otherMuted,
+        keep,
+        keepMiddle,
+      }),
+    { initialProps: { lap: 0 } },
   )
-  return { result, keep, keepMiddle }
+  return { result, rerender, keep, keepMiddle }
 }
 
 beforeEach(() => {
@@ -136,6 +138,19 @@ describe('ears for the bench', () => {
     expect(keep.mock.lastCall?.[0]).toBe(2)
     expect(keep.mock.lastCall?.[1]).toMatchObject({ typed: '230.00', hz: 230, second: null })
     expect(result.current.words).toContain('230.0 Hz is taken instead')
+  })
+
+  it('offer no other pitch in a later round, where it would be entered for another turn of the rods', async () => {
+    const { result, rerender, keep } = listen()
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    ears.heard = [{ ...heard('ok'), second: { typed: '230.00', hz: 230, chance: 0.2 } }]
+    act(tap)
+    await waitFor(() => expect(result.current.last?.second?.hz).toBe(230))
+    rerender({ lap: 1 })
+    expect(result.current.last?.second).toBeNull()
+    act(() => result.current.takeSecond())
+    expect(keep).toHaveBeenCalledTimes(1)
   })
 
   it('keep a tap in the middle for the drum, not for a rod', async () => {

@@ -10,6 +10,13 @@ import type { Listening } from './listening'
 const NEXT_SIMULATED_MS = 450
 const AT_ONCE = 2
 
+/** Where a tap was heard: a second candidate can be taken there and then only. */
+interface At {
+  rod: number | 'middle'
+  step: string
+  lap: number
+}
+
 const SETTLES: Record<string, string> = {
   middle: ' One tap in the middle would settle it.',
   mute: ' With the other head muted it would be plain.',
@@ -26,7 +33,7 @@ export function useListening(given: Given): Listening {
   const [level, setLevel] = useState(0)
   const [words, setWords] = useState('')
   const [last, setLast] = useState<Heard | null>(null)
-  const lastAt = useRef<number | null>(null) // the rod it was heard at
+  const [lastAt, setLastAt] = useState<At | null>(null)
   const [ears, setEars] = useState<Pick<Open, 'device' | 'others'>>({ device: '', others: [] })
   const [failed, setFailed] = useState(false)
   const open = useRef<Open | null>(null)
@@ -48,15 +55,16 @@ export function useListening(given: Given): Listening {
   }, [])
   useEffect(() => stop, [stop])
 
-  const note = (heard: Heard | null, rod: number | null) => {
+  const note = (heard: Heard | null, rod: At['rod'] | null) => {
+    const { step, lap } = now.current
     setLast(heard)
-    lastAt.current = rod
+    setLastAt(rod === null ? null : { rod, step, lap })
   }
   /** A tap was read: keep it, or ask again by sound and sign. */
   const take = useCallback(
     (heard: Heard) => {
       const { rod, rods, count, middle, keep, keepMiddle } = now.current
-      note(heard, middle ? null : rod)
+      note(heard, middle ? 'middle' : rod)
       if (rod === null && !middle) return
       const where = middle ? 'In the middle' : `Rod ${rod}`
       if (heard.status === 'refuse' || (heard.status === 'flag' && !doubted.current)) {
@@ -117,15 +125,18 @@ export function useListening(given: Given): Listening {
       })
   }
 
+  const there = lastAt?.step === given.step && lastAt.lap === given.lap
   const takeSecond = () => {
-    const [second, rod] = [last?.second, lastAt.current]
-    if (!last || !second) return
+    const second = last?.second
+    if (!second || !there) return
     const instead = { ...last, typed: second.typed, hz: second.hz, second: null, ask: null }
-    if (rod === null) now.current.keepMiddle(instead)
-    else now.current.keep(rod, instead)
+    if (lastAt.rod === 'middle') given.keepMiddle(instead)
+    else given.keep(lastAt.rod, instead)
     doubted.current = false
     setLast(instead)
-    setWords(`${rod === null ? 'The middle' : `Rod ${rod}`}: ${second.hz.toFixed(1)} Hz is taken instead.`)
+    setWords(
+      `${lastAt.rod === 'middle' ? 'The middle' : `Rod ${lastAt.rod}`}: ${second.hz.toFixed(1)} Hz is taken instead.`,
+    )
   }
 
   const asked = given.middle ? 'middle' : given.rod
@@ -136,7 +147,7 @@ export function useListening(given: Given): Listening {
       const { job, step, lap, otherMuted, keep, keepMiddle } = now.current
       hearSimulated({ job, step, lap, rod, otherMuted })
         .then((heard) => {
-          note(heard, rod)
+          note(heard, rod ?? 'middle')
           setWords(heard.status === 'ok' ? '' : `${rod ? `Rod ${rod}` : 'The middle'}: ${doubtOf(heard)}`)
           if (!heard.typed) return // it would say the same again; muting the other head taps it once more
           if (rod) keep(rod, heard)
@@ -155,7 +166,7 @@ export function useListening(given: Given): Listening {
     level,
     words,
     ready: state === 'off' && !failed,
-    last,
+    last: last && !there ? { ...last, second: null, ask: null } : last,
     takeSecond,
     ...ears,
     start: () => begin(),
