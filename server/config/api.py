@@ -23,6 +23,7 @@ from apps.heads.lives import router as lives
 from apps.heads.shelf import router as shelf
 from apps.hearing.api import router as hearing
 from apps.inspecting.api import router as inspecting
+from apps.kits.api import router as kits
 from apps.paper.api import router as paper
 from apps.people.api import router as people
 from apps.photos.api import router as photos
@@ -75,6 +76,7 @@ api.add_router("/paper", paper)
 api.add_router("/photos", photos)
 api.add_router("/inspect", inspecting)
 api.add_router("/planned", planned)
+api.add_router("/kits", kits)
 
 
 class Row(Schema):

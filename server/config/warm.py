@@ -15,6 +15,7 @@ LATE = (
     "scipy.stats",
     "drumwork.listening",
     "drumwork.rods.clearing",
+    "ortools.sat.python.cp_model",
     "soundfile",
     "PIL.Image",
 )

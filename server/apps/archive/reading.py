@@ -14,7 +14,7 @@ from django.db import IntegrityError, connection, transaction
 from django.db.models import AutoField, Field, ForeignKey, Model, UUIDField
 from django.utils import timezone
 
-from apps.archive.tables import FORMAT, SETTINGS, TABLES, VERSION, columns, name_of
+from apps.archive.tables import FORMAT, LATER, SETTINGS, TABLES, VERSION, columns, name_of
 from apps.archive.values import taken
 from apps.audit.models import Change
 from apps.bench.models import Job, JobEvent
@@ -58,13 +58,15 @@ class _Taker:
         if self.fresh:
             row = self._renamed(row)
         fields = columns(model)
-        missing = {field.name for field in fields} - row.keys()
+        missing = {field.name for field in fields} - row.keys() - LATER.get(name, frozenset())
         if missing:
             raise _bad(where, f"says nothing of {', '.join(sorted(missing))}")
         if unknown := row.keys() - {field.name for field in fields}:
             raise _bad(where, f"says {', '.join(sorted(unknown))}, which version {VERSION} does not have")
         made = model(workshop_id=self.workshop.pk)
         for field in fields:
+            if field.name not in row:
+                continue
             try:
                 setattr(made, field.attname, self._value(field, row[field.name], where))
             except ValueError as error:

@@ -19,7 +19,7 @@ from django.db.models import (
     UUIDField,
 )
 
-from apps.archive.tables import FORMAT, SETTINGS, TABLES, VERSION, columns, name_of
+from apps.archive.tables import FORMAT, LATER, SETTINGS, TABLES, VERSION, columns, name_of
 from apps.workshops.models import Workshop
 
 __all__ = ["schema"]
@@ -61,13 +61,17 @@ def _said(field: Field[Any, Any]) -> dict[str, Any]:
     return {"anyOf": [kind, {"type": "null"}]} if field.null and kind else kind
 
 
-def _object(fields: dict[str, dict[str, Any]]) -> dict[str, Any]:
-    return {"type": "object", "properties": fields, "required": list(fields), "additionalProperties": False}
+def _object(fields: dict[str, dict[str, Any]], later: frozenset[str] = frozenset()) -> dict[str, Any]:
+    required = [name for name in fields if name not in later]
+    return {"type": "object", "properties": fields, "required": required, "additionalProperties": False}
 
 
 def schema() -> dict[str, Any]:
     """Draft 2020-12."""
-    rows = {name: _object({field.name: _said(field) for field in columns(model)}) for name, model in TABLES.items()}
+    rows = {
+        name: _object({field.name: _said(field) for field in columns(model)}, LATER.get(name, frozenset()))
+        for name, model in TABLES.items()
+    }
     settings = {name: _said(Workshop._meta.get_field(name)) for name in SETTINGS}  # type: ignore[arg-type]
     whole = _object(
         {

@@ -46,6 +46,13 @@ class Owner(Named):
 
 
 class Kit(Named):
+    """Drums that play together. `wish` is how they should sound, as it was last asked for; empty where nobody has."""
+
+    occasion = models.CharField(max_length=120, blank=True, default="", db_default="")
+    at = models.CharField(max_length=80, blank=True, default="", db_default="")
+    day = models.DateField(null=True, blank=True)
+    wish = models.JSONField(default=dict, blank=True)
+
     class Meta(Named.Meta):
         constraints = [models.UniqueConstraint(fields=["workshop", "name"], name="kit_unique")]
 
@@ -128,8 +135,12 @@ class Drum(Owned):
 
 
 class KitDrum(Owned):
+    """A drum of a kit: what it does there (empty: what such drums do) and its place in the row, the highest first."""
+
     kit = models.ForeignKey(Kit, on_delete=models.CASCADE)
     drum = models.ForeignKey(Drum, on_delete=models.CASCADE)
+    role = models.CharField(max_length=10, blank=True, default="", db_default="")
+    row = models.PositiveSmallIntegerField(null=True, blank=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["kit", "drum"], name="kit_drum_unique")]

@@ -16,8 +16,8 @@ __all__ = ["set_wanted"]
 
 
 @transaction.atomic
-def set_wanted(drum: Drum, body: WantedIn, member: Membership) -> Drum:
-    """The drum's usual targets. A pitch the fitted film or the rods should not carry is refused."""
+def set_wanted(drum: Drum, body: WantedIn, member: Membership, because: str = "") -> Drum:
+    """The drum's usual targets, with what they are for. A pitch the fitted film or the rods should not carry is refused."""
     said = []
     for side, typed in (("batter", body.batter), ("resonant", body.resonant)):
         pitch = parse_pitch(typed, member.workshop.a4_hz) if typed.strip() else None
@@ -31,7 +31,7 @@ def set_wanted(drum: Drum, body: WantedIn, member: Membership) -> Drum:
         drum=drum,
         at=timezone.now(),
         kind="targets",
-        text=f"Usual targets: {', '.join(said)}",
+        text=f"Usual targets{f' {because}' if because else ''}: {', '.join(said)}",
         by_name=member.shown_name,
     )
     return drum

@@ -37,5 +37,8 @@ export const keys = {
   walk: (id: string) => ['walk', id] as const,
   walkSum: (id: string) => ['walk-sum', id] as const,
   planned: ['planned'] as const,
+  kits: ['kits'] as const,
+  kit: (id: number) => ['kits', 'kit', id] as const,
+  kitPlan: (id: number, wish: object, drums: string[]) => ['kit-plan', id, wish, drums] as const,
   rules: ['rules'] as const,
 }

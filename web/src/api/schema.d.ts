@@ -690,6 +690,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kits
+         * @description Every kit, those with a day first.
+         */
+        get: operations["kits"];
+        put?: never;
+        /** Start Kit */
+        post: operations["start_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{kit_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit
+         * @description Its drums in their row, as they stand.
+         */
+        get: operations["kit"];
+        /** Save Kit */
+        put: operations["save_kit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{kit_id}/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Jobs
+         * @description The jobs of the plan on the screen, with their targets.
+         */
+        post: operations["make_kit_jobs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{kit_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Kit
+         * @description What would have to be turned for such a wish. Nothing is changed.
+         */
+        post: operations["plan_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{kit_id}/wish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Wish
+         * @description How it should sound, kept for the next time and for others.
+         */
+        put: operations["keep_kit_wish"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machine/room": {
         parameters: {
             query?: never;
@@ -3146,6 +3248,34 @@ export interface components {
          * @enum {string}
          */
         DrumKind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "concert-tom" | "practice-mesh" | "rope-bass";
+        /**
+         * DrumOfKit
+         * @description A drum of a kit. `left_out` says why the plan cannot take it; empty where it can. `way_cents` is how far its resonant stands above its batter.
+         */
+        DrumOfKit: {
+            /** Heads */
+            heads: components["schemas"]["KitHeadNow"][];
+            kind: components["schemas"]["DrumKind"];
+            /** Kind Words */
+            kind_words: string;
+            /** Left Out */
+            left_out: string;
+            /** Name */
+            name: string;
+            /** Note Hz */
+            note_hz: number | null;
+            /** Notes */
+            notes: string[];
+            role: components["schemas"]["Role"];
+            /** Size */
+            size: string;
+            /** Tag */
+            tag: string;
+            /** Way Cents */
+            way_cents: number;
+            /** Way Words */
+            way_words: string;
+        };
         /** DrumPage */
         DrumPage: {
             /** Drums */
@@ -3797,6 +3927,24 @@ export interface components {
             /** Turning Order */
             turning_order: number[];
         };
+        /**
+         * HeadWanted
+         * @description A head of a drum as the plan on the screen has it; with `job` where it is to be brought there.
+         */
+        HeadWanted: {
+            /** Hz */
+            hz: number;
+            /** Job */
+            job: boolean;
+            side: components["schemas"]["Side"];
+            /** Tag */
+            tag: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
         /** HeapOut */
         HeapOut: {
             /** Batch */
@@ -3916,6 +4064,226 @@ export interface components {
             most_bytes: number;
             /** Taps */
             taps: number;
+        };
+        /**
+         * KitHead
+         * @description Where a head goes. `turns_32` is null where nobody read what it stands at; `job` where there is work to be done.
+         */
+        KitHead: {
+            /** Cents */
+            cents: number | null;
+            /** Hz */
+            hz: number;
+            /** Job */
+            job: boolean;
+            /** Note */
+            note: string;
+            side: components["schemas"]["Side"];
+            /** Turns 32 */
+            turns_32: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * KitHeadNow
+         * @description A head as it stands: the last reading since it was fitted, null where there is none; `lowest` and `highest` its film and rods carry.
+         */
+        KitHeadNow: {
+            /** Highest Hz */
+            highest_hz: number;
+            /** Lowest Hz */
+            lowest_hz: number;
+            /** Now Hz */
+            now_hz: number | null;
+            /** Now Note */
+            now_note: string;
+            side: components["schemas"]["Side"];
+        };
+        /**
+         * KitIn
+         * @description A kit as a person has it: the drums in their row, the highest of each role first.
+         */
+        KitIn: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /** Day */
+            day?: string | null;
+            /** Drums */
+            drums: components["schemas"]["KitMember"][];
+            /** Name */
+            name: string;
+            /**
+             * Occasion
+             * @default
+             */
+            occasion: string;
+        };
+        /**
+         * KitJobsIn
+         * @description One press: the jobs of a plan, in this order. Sent twice, they are there once.
+         */
+        KitJobsIn: {
+            /** Heads */
+            heads: components["schemas"]["HeadWanted"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
+         * KitJobsOut
+         * @description How many jobs are planned, and what stands in the way of beginning some at once.
+         */
+        KitJobsOut: {
+            /** Jobs */
+            jobs: number;
+            /** Notes */
+            notes: string[];
+        };
+        /**
+         * KitLine
+         * @description A kit in the list of them.
+         */
+        KitLine: {
+            /** At */
+            at: string;
+            /** Day */
+            day: string | null;
+            /** Drums */
+            drums: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Occasion */
+            occasion: string;
+        };
+        /**
+         * KitMember
+         * @description One drum of a kit, by its tag; no role is what such drums usually do.
+         */
+        KitMember: {
+            role?: components["schemas"]["Role"] | null;
+            /** Tag */
+            tag: string;
+        };
+        /**
+         * KitOut
+         * @description A kit as it stands. `a4_hz` is the workshop's reference, by which notes are named.
+         */
+        KitOut: {
+            /** A4 Hz */
+            a4_hz: number;
+            /** At */
+            at: string;
+            /** Day */
+            day: string | null;
+            /** Drums */
+            drums: components["schemas"]["DrumOfKit"][];
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Occasion */
+            occasion: string;
+            wish: components["schemas"]["KitWishes"];
+        };
+        /**
+         * KitPlanOut
+         * @description A plan. `turns` is the sum over heads of turns of every rod, `bound` the least it could be; there are no places where nothing holds.
+         */
+        KitPlanOut: {
+            /** Bound */
+            bound: number;
+            /** Crowded */
+            crowded: components["schemas"]["TooNear"][];
+            /** Headline */
+            headline: string;
+            /** Impossible */
+            impossible: boolean;
+            /** Jobs */
+            jobs: number;
+            /** Minutes */
+            minutes: number;
+            /** Notes */
+            notes: string[];
+            /** Places */
+            places: components["schemas"]["PlacedDrum"][];
+            /** Proved */
+            proved: boolean;
+            /** Steps */
+            steps: components["schemas"]["KitStep"][];
+            /** Sum */
+            sum: string;
+            /** Turns */
+            turns: number;
+        };
+        /** KitStep */
+        KitStep: {
+            /** Cents */
+            cents: number;
+            /** Kept */
+            kept: boolean;
+            /** Lower */
+            lower: string;
+            /** Upper */
+            upper: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * KitWishes
+         * @description How a kit should sound. A plain model: it is kept with the kit as it is here.
+         *
+         *     `step`: from each tom to the next, an interval's name or cents; empty for none. `notes`: by drum, the note it is to have; `stays`: drums not
+         *     touched; `above`: by drum, how far its resonant stands over its batter, where that is not as the drum has it. `against`: notes of others.
+         */
+        KitWishes: {
+            /**
+             * Above
+             * @default {}
+             */
+            above: {
+                [key: string]: string;
+            };
+            /**
+             * Against
+             * @default []
+             */
+            against: string[];
+            /**
+             * Apart
+             * @default 50
+             */
+            apart: number;
+            /**
+             * Notes
+             * @default {}
+             */
+            notes: {
+                [key: string]: string;
+            };
+            /** @default as-it-is */
+            shape: components["schemas"]["Shape"];
+            /**
+             * Stays
+             * @default []
+             */
+            stays: string[];
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /**
+             * Tolerance
+             * @default 10
+             */
+            tolerance: number;
         };
         /**
          * KnownFinding
@@ -4913,6 +5281,17 @@ export interface components {
             /** Place */
             place: string;
         };
+        /** PlacedDrum */
+        PlacedDrum: {
+            /** Heads */
+            heads: components["schemas"]["KitHead"][];
+            /** Note */
+            note: string;
+            /** Note Hz */
+            note_hz: number;
+            /** Tag */
+            tag: string;
+        };
         /**
          * PlanFigures
          * @description What was proposed. Values are in `unit`.
@@ -5418,6 +5797,12 @@ export interface components {
             turns_32: number | null;
         };
         /**
+         * Role
+         * @description What a drum does in a kit.
+         * @enum {string}
+         */
+        Role: "snare" | "snares" | "tom" | "quad" | "line" | "bass" | "beside";
+        /**
          * Room
          * @description Of the whole database, all workshops; `last_copy` is when the last good backup was made.
          */
@@ -5712,6 +6097,12 @@ export interface components {
              */
             take: "first" | "second" | "both";
         };
+        /**
+         * Shape
+         * @description How the kit should be.
+         * @enum {string}
+         */
+        Shape: "as-it-is" | "low-and-open" | "high-and-tight";
         /** Sheet */
         Sheet: {
             /** Badge */
@@ -6450,6 +6841,22 @@ export interface components {
             step: string;
             /** Words */
             words: string;
+        };
+        /**
+         * TooNear
+         * @description Two drums whose notes lie too near each other as they stand; `other` is empty where it is a note given.
+         */
+        TooNear: {
+            /** Cents */
+            cents: number;
+            /** One */
+            one: string;
+            /** One Hz */
+            one_hz: number;
+            /** Other */
+            other: string;
+            /** Other Hz */
+            other_hz: number;
         };
         /**
          * TrailAsked
@@ -8531,6 +8938,237 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WalkSum"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    kits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    start_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    save_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    make_kit_jobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitJobsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitJobsOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    plan_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitWishes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitPlanOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    keep_kit_wish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitWishes"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {

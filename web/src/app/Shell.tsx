@@ -22,6 +22,7 @@ const VIEWS = [
   ['/drums', 'Drums'],
   ['/bench', 'Bench'],
   ['/inspect', 'Inspect'],
+  ['/kits', 'Kits'],
   ['/shelf', 'Shelf'],
 ] as const
 
@@ -58,6 +59,7 @@ function SignedIn({ session }: { session: Session }) {
       d: () => void navigate('/drums'),
       b: () => void navigate('/bench'),
       i: () => void navigate('/inspect'),
+      m: () => void navigate('/kits'),
       k: () => void navigate('/shelf'),
       l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
     }),

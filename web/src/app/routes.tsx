@@ -66,6 +66,16 @@ const pages: RouteObject[] = [
     path: 'inspect/:walk/sum',
     lazy: async () => ({ Component: (await import('../tasks/inspect/SumPage')).SumPage }),
   },
+  { path: 'kits', lazy: async () => ({ Component: (await import('../tasks/kits/KitsPage')).KitsPage }) },
+  {
+    path: 'kits/new',
+    lazy: async () => ({ Component: (await import('../tasks/kits/KitFormPage')).KitFormPage }),
+  },
+  { path: 'kits/:kit', lazy: async () => ({ Component: (await import('../tasks/kits/KitPage')).KitPage }) },
+  {
+    path: 'kits/:kit/edit',
+    lazy: async () => ({ Component: (await import('../tasks/kits/KitFormPage')).KitFormPage }),
+  },
   {
     path: 'shelf',
     lazy: async () => ({ Component: (await import('../tasks/shelf/ShelfPage')).ShelfPage }),

@@ -12,6 +12,8 @@ from drumwork.kits.both_heads import (
     plan_kit,
 )
 from drumwork.kits.pitch_plan import Drum, Plan, Step, Wish, plan_pitches
+from drumwork.kits.roles import Role, rank, usual_role
+from drumwork.kits.telling import Told, head_words, interval_words, is_turned, step_turns, tell
 
 __all__ = [
     "Apart",
@@ -22,10 +24,19 @@ __all__ = [
     "KitWish",
     "Place",
     "Plan",
+    "Role",
     "Shape",
     "Step",
+    "Told",
     "Wish",
     "crowded",
+    "head_words",
+    "interval_words",
+    "is_turned",
     "plan_kit",
     "plan_pitches",
+    "rank",
+    "step_turns",
+    "tell",
+    "usual_role",
 ]

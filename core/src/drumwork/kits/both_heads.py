@@ -16,14 +16,14 @@ from __future__ import annotations
 import math
 import time
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
 from itertools import combinations, pairwise
 from typing import Any, Final
 
 from drumwork.errors import BadQuantity, BadRequest
-from drumwork.exact import Solved, new_model, solve
+from drumwork.exact import Solved, keep_out, new_model, solve
 from drumwork.membrane import Head
 from drumwork.membrane.modes import fundamental_hz, tension_for_edge
 from drumwork.membrane.two_heads import coupled_pair, lowest_clean
@@ -41,6 +41,12 @@ _ROUNDED: Final = 2
 """Cents that rounding may cost between two notes; kept as room."""
 _TRIES: Final = ((0, _ROUNDED), (0, _ROUNDED), (0, _ROUNDED), (100, 4), (40, 6), (15, 8), (15, 12))
 """A kit is solved anew until it settles; two or three times do. After that only so many cents round the last answer, with so many kept as room."""
+_NEAR_NOW: Final = (60, 250)
+"""Cents round where the drums stand in which a plan is looked for first."""
+HEARD: Final = 6
+"""Cents a head must move for it to be worth anybody's while; our own figure, no published source."""
+_WIDEST: Final = 9_000
+"""Cents no head is ever away from where it goes."""
 _FINEST: Final = 10_000
 """Turns are weighed to this part of one."""
 _OPEN, _TIGHT = 0.15, 0.75
@@ -74,6 +80,7 @@ class KitDrum:
     above : how many cents the resonant lug pitch stands over the batter's, by the drum's school
     turns_per_cent : what a cent costs in turns of every rod, batter and resonant
     wires : snare wires lie under it: its resonant head's pitch counts too, as the wires answer it
+    section : drums of one section play one part and may sound alike; they are not kept apart. Empty for a drum by itself
     in_steps : it is one of those the steps go along (toms)
     """
 
@@ -86,6 +93,7 @@ class KitDrum:
     turns_per_cent: tuple[float, float] = (0.001, 0.001)
     wires: bool = False
     in_steps: bool = True
+    section: str = ""
 
     @cached_property
     def grid(self) -> range:
@@ -117,7 +125,14 @@ class KitDrum:
         """Where its notes lie with the batter at so many cents over 20 Hz."""
         hz = _hz(batter)
         resonant = None if self.resonant is None else hz * ratio_of(self.above)
-        return Place(self.id, Pitch(hz), None if resonant is None else Pitch(resonant), self.note_hz(hz), self.wires)
+        return Place(
+            self.id,
+            Pitch(hz),
+            None if resonant is None else Pitch(resonant),
+            self.note_hz(hz),
+            self.wires,
+            self.section,
+        )
 
     @cached_property
     def stands(self) -> Place | None:
@@ -126,8 +141,8 @@ class KitDrum:
         if batter is None:
             return None
         if self.resonant is None or resonant is None:
-            return Place(self.id, batter, None, self.note_hz(batter.hz), self.wires)
-        return Place(self.id, batter, resonant, self.note_hz(batter.hz, resonant.hz), self.wires)
+            return Place(self.id, batter, None, self.note_hz(batter.hz), self.wires, self.section)
+        return Place(self.id, batter, resonant, self.note_hz(batter.hz, resonant.hz), self.wires, self.section)
 
 
 def _alone(head: Head, lug_hz: float) -> float:
@@ -143,6 +158,11 @@ class Place:
     resonant: Pitch | None
     note_hz: float
     wires: bool = False
+    section: str = ""
+
+    def sounds_alike(self, other: Place) -> bool:
+        """Whether the two play one part, and are meant to."""
+        return bool(self.section) and self.section == other.section
 
     @property
     def strongest(self) -> dict[str, float]:
@@ -174,6 +194,7 @@ class KitWish:
     stays : drums that are not touched
     apart : how many cents every two drums' strongest notes keep from each other
     against : notes of others to keep from as well, hertz (a bass that plays beside it)
+    a_head : touching a head counts as so many turns of every rod, beside what it turns: a job is worth more than a hair
     """
 
     shape: Shape = Shape.AS_IT_IS
@@ -183,6 +204,7 @@ class KitWish:
     stays: frozenset[str] = frozenset()
     apart: float = USUAL_APART
     against: tuple[float, ...] = ()
+    a_head: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,9 +218,11 @@ class HeadMove:
 
 @dataclass(frozen=True, slots=True)
 class KitPlan:
-    """Where every drum goes. `turns` is the sum over heads of turns of every rod, `bound` the least it could be as far as is proved.
+    """Where every drum goes. `turns` is the sum over heads of turns of every rod, `bound` the least it could be, with no more heads touched, as far as
+    is proved.
 
-    `dropped` are steps that could not be kept, as (upper, lower). `impossible` names what stands in the way where nothing holds, with
+    `dropped` are steps that could not be kept, as (upper, lower); `in_the_way` says of what they gave way to: "apart", or "reach" where even
+    without that the films do not reach. `impossible` names what stands in the way where nothing holds, with
     `apart_at_most` the largest distance that could be kept; there are no places then.
     """
 
@@ -209,6 +233,7 @@ class KitPlan:
     bound: float
     proved: bool
     dropped: tuple[tuple[str, str], ...] = ()
+    in_the_way: str = ""
     impossible: tuple[str, ...] = ()
     apart_at_most: float | None = None
 
@@ -217,6 +242,8 @@ def crowded(places: Sequence[Place], apart: float, against: Sequence[float] = ()
     """Every two drums, and every drum and note of others, whose strongest notes lie nearer than `apart` cents; the nearest first."""
     found = []
     for one, other in combinations(places, 2):
+        if one.sounds_alike(other):
+            continue
         which, to, cents = min(
             ((a, b, abs(cents_of(x / y))) for a, x in one.strongest.items() for b, y in other.strongest.items()),
             key=lambda each: each[2],
@@ -261,8 +288,10 @@ class _Model:
     ) -> None:
         self.drums, self.wish, self.model, self.offsets = drums, wish, new_model(), {}
         self.batter: dict[str, Any] = {}
-        self.strong: dict[str, list[Any]] = {}
+        self.strong: dict[str, list[int]] = {}
+        """By drum, its strongest notes in cents over its batter."""
         self.turns: list[Any] = []
+        self.touched: list[Any] = []
         self.shape: list[Any] = []
         for drum in drums:
             self.offsets[drum.id] = drum.offset(at[drum.id])
@@ -275,57 +304,74 @@ class _Model:
         model, grid = self.model, drum.grid
         if drum.id in self.wish.stays and drum.stands is not None:
             place = drum.stands
-            self.strong[drum.id] = [round(_cents(hz)) for hz in place.strongest.values()]
-            self.batter[drum.id] = round(_cents(place.batter.hz))
+            self.batter[drum.id] = at = round(_cents(place.batter.hz))
+            self.strong[drum.id] = [round(_cents(hz)) - at for hz in place.strongest.values()]
             return
         batter = model.new_int_var(grid.start, grid.stop - 1, drum.id)
-        note = batter + self.offsets[drum.id]
-        wires = [batter + round(drum.above)] if drum.wires and drum.resonant else []
-        self.batter[drum.id], self.strong[drum.id] = batter, [note, batter, *wires]
+        wires = [round(drum.above)] if drum.wires and drum.resonant else []
+        self.batter[drum.id], self.strong[drum.id] = batter, [self.offsets[drum.id], 0, *wires]
         if (hz := self.wish.fixed.get(drum.id)) is not None:
             wanted = round(_cents(hz))
-            model.add(note >= wanted - 1)
-            model.add(note <= wanted + 1)
+            model.add(batter + self.offsets[drum.id] >= wanted - 1)
+            model.add(batter + self.offsets[drum.id] <= wanted + 1)
         for now, above, cost in zip(drum.now, (0.0, drum.above), drum.turns_per_cent, strict=True):
             if now is not None:
-                self.turns.append(self._distance(batter, round(_cents(now.hz) - above), round(cost * _FINEST)))
+                self._turn(batter, round(_cents(now.hz) - above), round(cost * _FINEST))
         if self.wish.shape is not Shape.AS_IT_IS and drum.in_steps:
             share = _OPEN if self.wish.shape is Shape.LOW_AND_OPEN else _TIGHT
-            self.shape.append(self._distance(batter, round(grid.start + share * (len(grid) - 1)), 1))
+            self.shape.append(self._distance(batter, round(grid.start + share * (len(grid) - 1))))
 
     def keep_near(self, at: Mapping[str, int], near: int) -> None:
         for name, batter in self.batter.items():
             if not isinstance(batter, int):
                 self.model.add_linear_constraint(batter, at[name] - near, at[name] + near)
 
+    def near_now(self, goal: Any, ends: float) -> Solved | None:
+        """The best for this goal that lies near where the drums stand, or None: found fast, and seldom far from the best there is."""
+        for window in _NEAR_NOW:
+            model = self.model.clone()
+            for drum in self.drums:
+                where = self.batter[drum.id]
+                if not isinstance(where, int):
+                    same = model.get_int_var_from_proto_index(where.index)
+                    model.add_linear_constraint(same, drum.begins - window, drum.begins + window)
+            if found := solve(model, min(0.5, max(0.05, (ends - time.monotonic()) / 4))):
+                return found
+        return None
+
     def at(self, drum: str, found: Solved) -> int:
         where = self.batter[drum]
         return where if isinstance(where, int) else found.of(where)
 
-    def _distance(self, variable: Any, to: int, cost: int) -> Any:
-        away = self.model.new_int_var(0, 20_000, "")
+    def _turn(self, batter: Any, stands: int, cost: int) -> None:
+        """What a head turns, and that it is touched at all where it moves by what can be heard."""
+        away = self._distance(batter, stands)
+        self.turns.append(away * cost)
+        if self.wish.a_head > 0:
+            self.touched.append(touched := self.model.new_bool_var(""))
+            self.model.add(away <= HEARD - 1 + _WIDEST * touched)
+            self.turns.append(touched * round(self.wish.a_head * _FINEST))
+
+    def _distance(self, variable: Any, to: int) -> Any:
+        away = self.model.new_int_var(0, _WIDEST, "")
         self.model.add_abs_equality(away, variable - to)
-        return away * cost
+        return away
 
     def _keep_apart(self, least: int) -> None:
+        """Of two drums only the distance between their batters counts: every note that may not meet bans a stretch of it."""
         others = [round(_cents(hz)) for hz in self.wish.against]
-        for one, other in combinations(self.strong.values(), 2):
-            for a in one:
-                for b in other:
-                    self._part(a, b, least)
-        for mine in self.strong.values():
-            for a in mine:
-                for b in others:
-                    self._part(a, b, least)
+        for one, other in combinations(self.drums, 2):
+            if one.section and one.section == other.section:
+                continue
+            meet = [b - a for a in self.strong[one.id] for b in self.strong[other.id]]
+            between = self.batter[one.id] - self.batter[other.id]
+            keep_out(self.model, between, [(each - least, each + least) for each in meet])
+        for name, mine in self.strong.items():
+            meet = [other - a for a in mine for other in others]
+            keep_out(self.model, self.batter[name], [(each - least, each + least) for each in meet])
 
-    def _part(self, a: Any, b: Any, least: int) -> None:
-        if isinstance(a, int) and isinstance(b, int):
-            if abs(a - b) < least:
-                self.model.add_bool_or([])
-            return
-        over = self.model.new_bool_var("")
-        self.model.add(a - b >= least).only_enforce_if(over)
-        self.model.add(b - a >= least).only_enforce_if(~over)
+    def _note(self, drum: str) -> Any:
+        return self.batter[drum] + self.strong[drum][0]
 
     def _steps(self) -> dict[tuple[str, str], Any]:
         """By upper and lower drum, whether their step is kept."""
@@ -337,7 +383,7 @@ class _Model:
         kept = {}
         for upper, lower in pairwise(toms):
             kept[upper, lower] = held = self.model.new_bool_var("")
-            between = self.strong[upper][0] - self.strong[lower][0]
+            between = self._note(upper) - self._note(lower)
             self.model.add(between >= low).only_enforce_if(held)
             self.model.add(between <= high).only_enforce_if(held)
         return kept
@@ -370,7 +416,17 @@ def plan_kit(drums: Sequence[KitDrum], wish: KitWish, seconds: float = SECONDS) 
         kept = plan if _is_kept(drums, wish, plan) else kept
         if kept is plan and (settled or near):
             break
-    return kept or _nothing_holds(drums, wish, at)
+    if kept is None:
+        return _nothing_holds(drums, wish, at)
+    return replace(kept, in_the_way=_in_the_way(drums, wish, at)) if kept.dropped else kept
+
+
+def _in_the_way(drums: Sequence[KitDrum], wish: KitWish, at: Mapping[str, int]) -> str:
+    """What steps gave way to."""
+    alone = _Model(drums, wish, 0.0, at)
+    for held in alone.steps.values():
+        alone.model.add(held == 1)
+    return "reach" if solve(alone.model, 0.5) is None else "apart"
 
 
 def _is_kept(drums: Sequence[KitDrum], wish: KitWish, plan: KitPlan) -> bool:
@@ -401,6 +457,9 @@ def _solved(kit: _Model, ends: float) -> tuple[Solved, bool] | None:
     found, proved = None, True
     for goal in [*goals, sum(kit.turns)]:
         kit.model.minimize(goal)
+        if (near := kit.near_now(goal, ends)) is not None:
+            found = near
+            kit.model.add(goal <= near.value)  # what lies too far to be worth it is no question any more
         free = [each for each in kit.batter.values() if not isinstance(each, int)]
         hints: list[tuple[Any, int]] = [(each, found.of(each)) for each in free] if found else []
         better = solve(kit.model, max(0.3, (ends - time.monotonic()) / 2), hints)
@@ -429,7 +488,8 @@ def _told(kit: _Model, found: Solved, proved: bool, least: float) -> KitPlan:
         resonant[drum.id] = _move(drum.resonant, drum.now[1], place.resonant, drum.turns_per_cent[1])
     every = [*batter.values(), *(each for each in resonant.values() if each)]
     turns = sum(abs(each.turns) for each in every if each.turns is not None)
-    bound = min(turns, least / _FINEST) if kit.turns else 0.0
+    touched = sum(found.of(each) for each in kit.touched) * kit.wish.a_head
+    bound = max(0.0, min(turns, least / _FINEST - touched)) if kit.turns else 0.0
     dropped = tuple(pair for pair, held in kit.steps.items() if not found.of(held))
     return KitPlan(places, batter, resonant, turns, bound, proved, dropped)
 
@@ -445,9 +505,11 @@ def _nothing_holds(drums: Sequence[KitDrum], wish: KitWish, at: Mapping[str, int
 
     alone = tuple(f"fixed: {drum.id}" for drum in drums if not holds([drum], 0))
     if alone:
-        return KitPlan({}, {}, {}, 0.0, 0.0, True, (), alone)
+        return KitPlan({}, {}, {}, 0.0, 0.0, True, impossible=alone)
     low, high = 0, math.ceil(wish.apart)
     while high - low > 1:
         middle = (low + high) // 2
         low, high = (middle, high) if holds(drums, middle) else (low, middle)
-    return KitPlan({}, {}, {}, 0.0, 0.0, False, (), ("apart",), float(low))  # found by trying, each for a while
+    return KitPlan(
+        {}, {}, {}, 0.0, 0.0, False, impossible=("apart",), apart_at_most=float(low)
+    )  # found by trying, each for a while

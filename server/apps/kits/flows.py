@@ -1,0 +1,108 @@
+"""Use cases of kits: put one together, keep its wish, make the jobs of a plan."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import transaction
+from django.utils import timezone
+
+from apps.bench.models import Job
+from apps.drums.flows import search_text
+from apps.kits.schemas import KitIn, KitJobsIn, KitJobsOut, KitWishes
+from apps.kits.selectors import ANOTHER_PITCH
+from apps.planned.flows import Wanted, plan_work
+from apps.register.models import Drum, Kit, KitDrum
+from apps.sound.flows import set_wanted
+from apps.sound.schemas import WantedIn
+from apps.workshops.errors import Refused
+from apps.workshops.models import Membership
+from drumwork.drums import Side
+from drumwork.work.plan import Part
+
+__all__ = ["keep_wish", "make_jobs", "save_kit"]
+
+
+def _drums(tags: list[str]) -> dict[str, Drum]:
+    if len(set(tags)) != len(tags):
+        twice = next(tag for tag in tags if tags.count(tag) > 1)
+        raise Refused("twice", f"{twice} is in this kit twice. Take one of them out.", 422)
+    found = {each.tag: each for each in Drum.objects.filter(tag__in=tags).select_related("place", "owner")}
+    for tag in tags:
+        if tag not in found:
+            raise Refused("no_drum", f"There is no drum {tag}. It was renamed or taken away: choose another.", 422)
+    return found
+
+
+@transaction.atomic
+def save_kit(kit: Kit | None, body: KitIn, member: Membership) -> Kit:
+    """A kit begun, or as it is now; drums in the order given. Its wish is not touched."""
+    taken = Kit.objects.filter(name__iexact=body.name).exclude(pk=kit.pk if kit else 0)
+    if taken.exists():
+        raise Refused(
+            "kit_taken",
+            f"There is a kit “{body.name}” already. Open that one, or choose another name.",
+            422,
+            name="Taken by another kit.",
+        )
+    drums = _drums([each.tag for each in body.drums])
+    kit = Kit.objects.select_for_update().get(pk=kit.pk) if kit else Kit(workshop=member.workshop)
+    renamed = kit.name != body.name
+    kit.name, kit.occasion, kit.at, kit.day = body.name, body.occasion, body.at, body.day
+    kit.save()
+    before = {row.drum_id: row for row in KitDrum.objects.filter(kit=kit)}
+    for number, each in enumerate(body.drums):
+        row = before.pop(drums[each.tag].pk, None) or KitDrum(workshop=member.workshop, kit=kit, drum=drums[each.tag])
+        row.role, row.row = each.role or "", number
+        row.save()
+    gone = list(before)
+    KitDrum.objects.filter(kit=kit, drum__in=gone).delete()
+    touched = Drum.objects.filter(pk__in=[*gone, *(each.pk for each in drums.values())])
+    for drum in touched.select_related("place", "owner").prefetch_related("kits") if renamed or gone or drums else ():
+        drum.search = search_text(drum, [other.name for other in drum.kits.all()])
+        drum.save(update_fields=["search"])
+    return kit  # fmt: skip
+
+
+def keep_wish(kit: Kit, wish: KitWishes) -> None:
+    kit.wish = wish.model_dump(mode="json")
+    kit.save(update_fields=["wish"])
+
+
+def _usual(drum: Drum, side: Side) -> str:
+    hz = drum.wanted_batter_hz if side is Side.BATTER else drum.wanted_resonant_hz
+    return f"{hz} Hz" if hz else ""
+
+
+@transaction.atomic
+def make_jobs(kit: Kit, body: KitJobsIn, member: Membership) -> KitJobsOut:
+    """Targets and planned jobs as the plan on the screen has them; all of them, or, where a film cannot carry one, none.
+
+    Raises
+    ------
+    Refused
+        where a drum left the kit meanwhile, or a pitch is beyond film or rods by now.
+    """
+    there = {row.drum.tag: row.drum for row in KitDrum.objects.filter(kit=kit).select_related("drum")}
+    wanted: dict[str, dict[Side, str]] = {}
+    for head in body.heads:
+        if head.tag not in there:
+            raise Refused("left_kit", f"{head.tag} is no drum of this kit any more. Plan again.", 409)
+        wanted.setdefault(head.tag, {})[head.side] = f"{head.hz} Hz"
+    for tag, sides in wanted.items():
+        drum = Drum.objects.select_for_update().get(pk=there[tag].pk)
+        asked = {side.value: sides.get(side) or _usual(drum, side) for side in Side}
+        if any(_usual(drum, side) != text for side, text in sides.items()):
+            set_wanted(drum, WantedIn(**asked), member, f"for {kit.name}")
+    made = 0
+    for number, head in enumerate(each for each in body.heads if each.job):
+        key = uuid.uuid5(body.id, f"{head.tag} {head.side.value} {number}")
+        why = f"{kit.name}: {head.why}" if head.why else kit.name
+        due = kit.day if kit.day and kit.day >= timezone.localdate() else timezone.localdate()
+        plan_work(Wanted(key, there[head.tag], ANOTHER_PITCH, Part(head.side.value), due, why[:200], {}), member)
+        made += 1
+    busy = Job.objects.filter(drum__in=[there[tag].pk for tag in wanted], state="open").values_list(
+        "drum__name", flat=True
+    )
+    notes = [f"{name} is on the bench: close that job first, then its new pitch." for name in sorted(set(busy))]
+    return KitJobsOut(jobs=made, notes=notes)  # fmt: skip

@@ -1,0 +1,90 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link, useNavigate } from 'react-router'
+import styled from 'styled-components'
+import { api, unwrap } from '../../api/client'
+import { keys } from '../../api/keys'
+import { mayChange, useSession } from '../../api/session'
+import { shortDate } from '../../domain/dates'
+import { Key, Plain } from '../../ui/Button'
+import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
+import { useKeys } from '../../ui/useKeys'
+
+/** The kits there are, those that play soonest first. */
+export function KitsPage() {
+  const navigate = useNavigate()
+  const may = mayChange(useSession().data)
+  const kits = useQuery({
+    queryKey: keys.kits,
+    queryFn: () => unwrap(api.GET('/api/kits')),
+    staleTime: 0,
+  })
+  const begin = () => void navigate('/kits/new')
+  useKeys({ n: may ? begin : undefined })
+  return (
+    <Page>
+      <Head>
+        <h1>Kits</h1>
+        <Soft>Drums that play together: where each should stand so that none sings at another.</Soft>
+        {may ? (
+          <span data-end>
+            <Plain onPress={begin}>
+              A new kit <Key>N</Key>
+            </Plain>
+          </span>
+        ) : null}
+      </Head>
+      {kits.error ? <Problem>{kits.error.message}</Problem> : null}
+      {kits.data && !kits.data.length ? (
+        <Empty>
+          No kit yet. Put the drums of one together, and see at once how they stand to each other.
+        </Empty>
+      ) : null}
+      <List>
+        {kits.data?.map((kit) => (
+          <li key={kit.id}>
+            <Link to={`/kits/${kit.id}`}>
+              <b>{kit.name}</b>
+              <span>
+                {kit.drums} {kit.drums === 1 ? 'drum' : 'drums'}
+              </span>
+              <Soft>
+                {[kit.occasion, kit.day ? shortDate(new Date(`${kit.day}T12:00`)) : '', kit.at]
+                  .filter(Boolean)
+                  .join(', ')}
+              </Soft>
+            </Link>
+          </li>
+        ))}
+      </List>
+    </Page>
+  )
+}
+
+const List = styled.ul`
+  li {
+    border-bottom: 1px solid var(--rule);
+  }
+  a {
+    display: grid;
+    grid-template-columns: minmax(0, 320px) 110px minmax(0, 1fr);
+    align-items: baseline;
+    gap: 18px;
+    padding: 15px 28px;
+  }
+  a:hover {
+    background: var(--lifted);
+  }
+  b {
+    font: 600 20px var(--slab);
+  }
+  @media (max-width: 700px) {
+    a {
+      grid-template-columns: minmax(0, 1fr) auto;
+      gap: 2px 12px;
+      padding: 12px 16px;
+    }
+    a > :last-child {
+      grid-column: 1 / -1;
+    }
+  }
+`
