@@ -22,7 +22,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import models
 from django.db.backends.postgresql.psycopg_any import NumericRange
 from house import Api, Hands, House, start_body
-from hypothesis import given
+from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from photographed import picture, send
 
@@ -242,6 +242,7 @@ def _any_there(field: Any) -> st.SearchStrategy[Any]:
 FIELDS = [(name, field) for name, model in TABLES.items() for field in columns(model)]
 
 
+@settings(suppress_health_check=[HealthCheck.too_slow])  # the first text drawn loads every character there is
 @given(st.data())
 def test_whatever_a_column_holds_comes_back(data: st.DataObject) -> None:
     """Over every column of every table, through JSON as text."""

@@ -10,23 +10,12 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from two_headed import drum
 
 from drumwork.errors import BadRequest
 from drumwork.kits import KitDrum, KitPlan, KitWish, Shape, both_heads, crowded, plan_kit
-from drumwork.membrane import Film, Head
 from drumwork.membrane.two_heads import lowest_clean
-from drumwork.quantities import Length, Pitch
 from drumwork.quantities.intervals import INTERVALS
-
-INCH = 0.0254
-
-
-def drum(name: str, inches: float, depth: float, lug: float | None, **more: object) -> KitDrum:
-    """A usual drum: 10 mil films, its resonant head a whole tone over the batter."""
-    rods = 6 if inches < 14 else 8
-    heads = [Head(Film.from_mil(10), Length(inches * INCH), rods) for _ in range(2)]
-    now = (Pitch(lug), Pitch(lug * 2 ** (200 / 1200))) if lug else (None, None)
-    return KitDrum(name, heads[0], heads[1], Length(depth * INCH), now, **{"above": 200.0, **more})  # type: ignore[arg-type]
 
 
 def cents(hz: float, over: float) -> float:

@@ -13,6 +13,7 @@ from apps.kits.schemas import KitIn, KitJobsIn, KitJobsOut, KitWishes
 from apps.kits.selectors import ANOTHER_PITCH
 from apps.planned.flows import Wanted, plan_work
 from apps.register.models import Drum, Kit, KitDrum
+from apps.register.sides import SideOf
 from apps.sound.flows import set_wanted
 from apps.sound.schemas import WantedIn
 from apps.workshops.errors import Refused
@@ -20,6 +21,7 @@ from apps.workshops.models import Membership
 from drumwork.drums import Side
 from drumwork.work.plan import Part
 
+SAME_HZ = 0.005
 __all__ = ["keep_wish", "make_jobs", "save_kit"]
 
 
@@ -69,9 +71,8 @@ def keep_wish(kit: Kit, wish: KitWishes) -> None:
     kit.save(update_fields=["wish"])
 
 
-def _usual(drum: Drum, side: Side) -> str:
-    hz = drum.wanted_batter_hz if side is Side.BATTER else drum.wanted_resonant_hz
-    return f"{hz} Hz" if hz else ""
+def _typed(hz: float | None) -> str:
+    return f"{hz:.3f} Hz" if hz else ""
 
 
 @transaction.atomic
@@ -84,16 +85,18 @@ def make_jobs(kit: Kit, body: KitJobsIn, member: Membership) -> KitJobsOut:
         where a drum left the kit meanwhile, or a pitch is beyond film or rods by now.
     """
     there = {row.drum.tag: row.drum for row in KitDrum.objects.filter(kit=kit).select_related("drum")}
-    wanted: dict[str, dict[Side, str]] = {}
+    wanted: dict[str, dict[Side, float]] = {}
     for head in body.heads:
         if head.tag not in there:
             raise Refused("left_kit", f"{head.tag} is no drum of this kit any more. Plan again.", 409)
-        wanted.setdefault(head.tag, {})[head.side] = f"{head.hz} Hz"
+        wanted.setdefault(head.tag, {})[head.side] = head.hz
     for tag, sides in wanted.items():
         drum = Drum.objects.select_for_update().get(pk=there[tag].pk)
-        asked = {side.value: sides.get(side) or _usual(drum, side) for side in Side}
-        if any(_usual(drum, side) != text for side, text in sides.items()):
-            set_wanted(drum, WantedIn(**asked), member, f"for {kit.name}")
+        usual = {side: SideOf(drum, side).wanted_hz for side in Side}
+        asked = {side: sides.get(side, usual[side]) for side in Side}
+        if any(abs((usual[side] or 0.0) - hz) > SAME_HZ for side, hz in sides.items()):
+            targets = WantedIn(batter=_typed(asked[Side.BATTER]), resonant=_typed(asked[Side.RESONANT]))
+            set_wanted(drum, targets, member, f"for {kit.name}")
     made = 0
     for number, head in enumerate(each for each in body.heads if each.job):
         key = uuid.uuid5(body.id, f"{head.tag} {head.side.value} {number}")

@@ -16,7 +16,7 @@ from apps.register.sides import SideOf
 from apps.workshops.models import Workshop
 from drumwork.drums import Side, traits_of
 from drumwork.kits import KitDrum as CoreDrum
-from drumwork.kits import Role, rank, usual_role
+from drumwork.kits import Role, rank, usual_roles
 from drumwork.membrane import Head
 from drumwork.quantities import Length, Pitch, cents_of
 from drumwork.quantities.intervals import parse_interval
@@ -131,6 +131,7 @@ class Standing:
             traits_of(drum.kind).wires and self.heads[Side.RESONANT] is not None,
             self.role.in_steps,
             self.role.section,
+            SideOf(drum, Side.BATTER).wanted,
         )
 
     def range_hz(self, side: Side) -> tuple[float, float]:
@@ -141,16 +142,17 @@ class Standing:
 
 def standing_drums(kit: Kit, workshop: Workshop, ways: dict[str, str]) -> list[Standing]:
     """The kit's drums in their row: as a person put them, else by role, the smaller first."""
-    rows = KitDrum.objects.filter(kit=kit).select_related("drum").prefetch_related("drum__kits")
+    rows = list(KitDrum.objects.filter(kit=kit).select_related("drum").prefetch_related("drum__kits"))
+    usual = usual_roles([row.drum.kind for row in rows])
     found = [
-        (row.row, Standing(row.drum, Role(row.role) if row.role else usual_role(row.drum.kind), workshop, ways.get(row.drum.tag, "")))
-        for row in rows
-    ]  # fmt: skip
+        (row.row, Standing(row.drum, Role(row.role) if row.role else role, workshop, ways.get(row.drum.tag, "")))
+        for row, role in zip(rows, usual, strict=True)
+    ]
     placed = all(row is not None for row, _ in found)
 
     def key(each: tuple[int | None, Standing]) -> tuple[float, ...]:
         row, drum = each
-        usual = rank(drum.role, drum.drum.diameter_m, drum.drum.depth_m)
-        return (float(row or 0), *usual) if placed else usual
+        by_size = rank(drum.role, drum.drum.diameter_m, drum.drum.depth_m)
+        return (float(row or 0), *by_size) if placed else by_size
 
     return [drum for _, drum in sorted(found, key=key)]

@@ -53,9 +53,11 @@ export const Rail = styled.nav`
     border-right: 0;
     border-top: 1px solid var(--rule);
     a {
-      flex: 1;
+      flex: 1 0 auto;
       flex-direction: row;
-      gap: 6px;
+      gap: 4px;
+      padding: 0 3px;
+      font-size: 14px;
     }
     a:first-child {
       margin: 0;

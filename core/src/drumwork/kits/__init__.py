@@ -12,7 +12,7 @@ from drumwork.kits.both_heads import (
     plan_kit,
 )
 from drumwork.kits.pitch_plan import Drum, Plan, Step, Wish, plan_pitches
-from drumwork.kits.roles import Role, rank, usual_role
+from drumwork.kits.roles import Role, rank, usual_roles
 from drumwork.kits.telling import Told, head_words, interval_words, is_turned, step_turns, tell
 
 __all__ = [
@@ -38,5 +38,5 @@ __all__ = [
     "rank",
     "step_turns",
     "tell",
-    "usual_role",
+    "usual_roles",
 ]

@@ -82,6 +82,7 @@ class KitDrum:
     wires : snare wires lie under it: its resonant head's pitch counts too, as the wires answer it
     section : drums of one section play one part and may sound alike; they are not kept apart. Empty for a drum by itself
     in_steps : it is one of those the steps go along (toms)
+    usual : the batter's usual pitch: there it goes where nobody read what it stands at and nothing else is wanted
     """
 
     id: str
@@ -94,6 +95,7 @@ class KitDrum:
     wires: bool = False
     in_steps: bool = True
     section: str = ""
+    usual: Pitch | None = None
 
     @cached_property
     def grid(self) -> range:
@@ -118,7 +120,8 @@ class KitDrum:
     @property
     def begins(self) -> int:
         """A place of the grid near where it stands."""
-        now = self.grid.start + len(self.grid) // 3 if self.now[0] is None else round(_cents(self.now[0].hz))
+        stands = self.now[0] or self.usual
+        now = self.grid.start + len(self.grid) // 3 if stands is None else round(_cents(stands.hz))
         return min(max(now, self.grid.start), self.grid.stop - 1)
 
     def place(self, batter: float) -> Place:
@@ -317,6 +320,8 @@ class _Model:
         for now, above, cost in zip(drum.now, (0.0, drum.above), drum.turns_per_cent, strict=True):
             if now is not None:
                 self._turn(batter, round(_cents(now.hz) - above), round(cost * _FINEST))
+        if drum.now == (None, None):
+            self.turns.append(self._distance(batter, drum.begins))
         if self.wish.shape is not Shape.AS_IT_IS and drum.in_steps:
             share = _OPEN if self.wish.shape is Shape.LOW_AND_OPEN else _TIGHT
             self.shape.append(self._distance(batter, round(grid.start + share * (len(grid) - 1))))

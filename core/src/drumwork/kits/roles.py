@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from enum import StrEnum
 from typing import Final
 
 from drumwork.drums import DrumKind
 
-__all__ = ["Role", "rank", "usual_role"]
+__all__ = ["Role", "rank", "usual_roles"]
 
 
 class Role(StrEnum):
@@ -62,9 +62,14 @@ _USUAL: Final[Mapping[DrumKind, Role]] = {
 _TOLD: Final = list(Role)
 
 
-def usual_role(kind: DrumKind | str) -> Role:
-    """What such a drum does where nobody says."""
-    return _USUAL.get(DrumKind(kind), Role.BESIDE)
+def usual_roles(kinds: Sequence[DrumKind | str]) -> list[Role]:
+    """What drums of these kinds do together where nobody says. Marching basses are a line of their own; among toms they play beside it.
+
+    >>> [each.value for each in usual_roles(["rack-tom", "marching-bass"])]
+    ['tom', 'beside']
+    """
+    roles = [_USUAL.get(DrumKind(each), Role.BESIDE) for each in kinds]
+    return [Role.BESIDE if each is Role.LINE and Role.TOM in roles else each for each in roles]
 
 
 def rank(role: Role, diameter_m: float, depth_m: float) -> tuple[int, float, float]:

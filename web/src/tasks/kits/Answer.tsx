@@ -85,7 +85,7 @@ export function Answer({ kit, plan, thinking, mayChange }: Props) {
         ) : null}
         {jobs.length && mayChange && !done ? (
           <>
-            <Soft>{lasting(plan.minutes)} at the bench, cleared and all</Soft>
+            <Soft>{lasting(plan.minutes)} at the bench</Soft>
             <Main onPress={press} isDisabled={thinking || make.isPending}>
               {jobs.length === 1 ? 'Make the job' : `Make ${jobs.length} jobs`} <Key>space</Key>
             </Main>

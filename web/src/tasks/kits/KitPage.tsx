@@ -31,7 +31,9 @@ function Planner({ kit }: { kit: Kit }) {
   const { wish, setWish, plan, thinking } = useWish(kit, may)
   const [open, setOpen] = useState<string | null>(null)
   const planned = kit.drums.filter((each) => !each.left_out)
-  const left = kit.drums.filter((each) => each.left_out)
+  const known = kit.drums.flatMap(({ tag, name, left_out, notes }) =>
+    (left_out ? [left_out] : notes).map((words) => ({ tag, name, words })),
+  )
   const drum = planned.find((each) => each.tag === open)
   const refused = plan.error instanceof ApiError ? (plan.error.body.fields ?? {}) : {}
   const shown = plan.error ? undefined : plan.data
@@ -66,11 +68,11 @@ function Planner({ kit }: { kit: Kit }) {
                 : 'No drum is in this kit yet. Choose them under “its drums”.'}
             </Empty>
           )}
-          {left.length ? (
+          {known.length ? (
             <Beside>
-              {left.map((each) => (
-                <span key={each.tag}>
-                  <b>{each.name}</b> {each.left_out}
+              {known.map(({ tag, name, words }) => (
+                <span key={tag + words}>
+                  <b>{name}</b> {words}
                 </span>
               ))}
             </Beside>
@@ -110,6 +112,13 @@ const Legend = styled.span`
     margin: 0 3px 3px 12px;
     vertical-align: middle;
     border-top: 3px solid var(--ink);
+  }
+  @media (max-width: 700px) {
+    font-size: 12.5px;
+    span {
+      margin-left: 6px;
+      width: 15px;
+    }
   }
   span[data-sign='batter'] {
     border-top-width: 6px;

@@ -10,6 +10,10 @@ interface Props {
 }
 
 const percent = (share: number) => `${(share * 100).toFixed(2)}%`
+/** A step between notes nearer than this share of the height has no room for its words. */
+const ROOM_FOR_WORDS = 0.085
+/** Names in more columns than this are set smaller. */
+const MANY = 6
 /** So many crowded pairs are drawn; the words beside name them all. */
 const MOST_CROWDED = 3
 
@@ -23,6 +27,8 @@ export function KitPicture({ kit, plan, stays, onDrum }: Props) {
     const drum = drums.find((each) => each.tag === tag)
     return (drum && note(drum)) ?? 0
   }
+  const hasRoom = (step: Plan['steps'][number]) =>
+    Math.abs(axis.at(noteOf(step.upper)) - axis.at(noteOf(step.lower))) > ROOM_FOR_WORDS
   const crowded = (plan?.crowded ?? []).slice(0, MOST_CROWDED)
   return (
     <Frame style={{ ['--drums' as never]: drums.length }}>
@@ -54,7 +60,7 @@ export function KitPicture({ kit, plan, stays, onDrum }: Props) {
               <Drum drum={drum} plan={plan} at={axis.at} />
             </Column>
           ))}
-          {plan?.steps.map((step) => (
+          {plan?.steps.filter(hasRoom).map((step) => (
             <Between
               key={step.upper}
               style={{
@@ -78,7 +84,7 @@ export function KitPicture({ kit, plan, stays, onDrum }: Props) {
           ))}
         </Columns>
       </Stage>
-      <Feet>
+      <Feet data-many={drums.length > MANY || undefined}>
         {drums.map((drum) => {
           const turns = turnsOf(placeOf(plan, drum))
           const owed = placeOf(plan, drum)?.heads.some((each) => each.job)
@@ -93,7 +99,6 @@ export function KitPicture({ kit, plan, stays, onDrum }: Props) {
                   {stays.includes(drum.tag) ? 'left as it is' : words}
                 </i>
               ))}
-              {drum.notes.length ? <small>{drum.notes[0]}</small> : null}
             </button>
           )
         })}
@@ -157,13 +162,15 @@ const Frame = styled.div`
   min-width: 0;
   overflow-x: auto;
   --left: 52px;
+  --half: 32px;
   > * {
     min-width: calc(var(--drums) * 78px + var(--left));
   }
   @media (max-width: 700px) {
     --left: 34px;
+    --half: 19px;
     > * {
-      min-width: calc(var(--drums) * 70px + var(--left));
+      min-width: calc(var(--drums) * 66px + var(--left));
     }
   }
 `
@@ -226,22 +233,23 @@ const Head = styled.div`
 `
 const Room = styled.div`
   position: absolute;
-  left: calc(50% - 32px);
-  width: 64px;
+  left: calc(50% - var(--half));
+  width: calc(2 * var(--half));
   background: var(--faint);
   opacity: 0.6;
 `
 const Beam = styled.div`
   position: absolute;
-  left: calc(50% - 32px);
-  width: 64px;
+  z-index: 1;
+  left: calc(50% - var(--half));
+  width: calc(2 * var(--half));
   height: 3px;
   margin-top: -1.5px;
   border-radius: 2px;
   background: var(--ink);
   &[data-side='batter'] {
-    left: calc(50% - 35px);
-    width: 70px;
+    left: calc(50% - var(--half) - 3px);
+    width: calc(2 * var(--half) + 6px);
     height: 7px;
     margin-top: -3.5px;
     border-radius: 4px;
@@ -259,10 +267,11 @@ const Beam = styled.div`
 `
 const Arrow = styled.div`
   position: absolute;
-  left: calc(50% + 38px);
+  z-index: 1;
+  left: calc(50% + var(--half) + 6px);
   border-left: 2px solid var(--red);
   &[data-side='resonant'] {
-    left: calc(50% + 46px);
+    left: calc(50% + var(--half) + 14px);
   }
   &::after {
     content: '';
@@ -282,6 +291,7 @@ const Arrow = styled.div`
 `
 const Dot = styled.div`
   position: absolute;
+  z-index: 1;
   left: calc(50% - 8px);
   width: 16px;
   height: 16px;
@@ -293,6 +303,10 @@ const Dot = styled.div`
     left: 23px;
     top: -2px;
     font: 600 15px/20px var(--mono);
+    @media (max-width: 700px) {
+      left: 19px;
+      font-size: 12.5px;
+    }
   }
   &[data-now] {
     background: transparent;
@@ -301,6 +315,7 @@ const Dot = styled.div`
 `
 const Between = styled.span`
   position: absolute;
+  z-index: 1;
   translate: -50% -50%;
   padding: 0 4px;
   background: var(--ground);
@@ -313,6 +328,8 @@ const Between = styled.span`
   }
 `
 const Near = styled(Between)`
+  translate: -50% calc(-100% - 5px);
+  background: none;
   color: var(--ink);
   font-weight: 600;
 `
@@ -327,7 +344,7 @@ const Feet = styled.div`
     flex-direction: column;
     align-items: center;
     gap: 1px;
-    min-height: 96px;
+    min-height: 88px;
     padding: 10px 3px 8px;
     border: 0;
     background: transparent;
@@ -344,13 +361,11 @@ const Feet = styled.div`
     max-width: 100%;
     overflow-wrap: anywhere;
   }
-  span,
-  small {
-    color: var(--soft);
+  &[data-many] b {
+    font-size: 15px;
   }
-  small {
-    font-size: 12.5px;
-    line-height: 1.25;
+  span {
+    color: var(--soft);
   }
   i {
     font-style: normal;

@@ -51,7 +51,7 @@ export function Wishes({ kit, wish, setWish, refused }: Props) {
       <Two>
         {row.length > 1 ? (
           <Select
-            label="From tom to tom"
+            label={row.every((each) => each.role === 'tom') ? 'From tom to tom' : 'From drum to drum'}
             value={wish.step ?? ''}
             onChange={(step) => setWish({ ...wish, step })}
             options={known(STEPS, wish.step ?? '')}

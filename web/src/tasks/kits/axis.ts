@@ -44,17 +44,5 @@ export function turnsOf(placed: Placed | undefined): string[] {
   const [first] = heads
   if (!first) return []
   if (heads.every((each) => each.words === first.words)) return [first.words]
-  return heads.map((each) => `${each.side} ${each.words}`)
-}
-
-/** Labels that would stand on each other are moved apart, none further than it must: heights in, heights out, in the same order. */
-export function spread(heights: readonly number[], apart: number): number[] {
-  const order = heights.map((height, n) => [height, n] as const).sort((a, b) => a[0] - b[0])
-  const placed: number[] = []
-  let last = -Infinity
-  for (const [height, n] of order) {
-    last = Math.max(height, last + apart)
-    placed[n] = last
-  }
-  return placed
+  return heads.filter((each) => each.job).map((each) => `${each.side} ${each.words}`)
 }

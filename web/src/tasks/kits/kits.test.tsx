@@ -1,0 +1,203 @@
+import { cleanup, fireEvent, render, screen } from '@testing-library/react'
+import { MemoryRouter } from 'react-router'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { axisOf, turnsOf } from './axis'
+import { DrumInKit } from './DrumInKit'
+import { KitPicture } from './KitPicture'
+import type { Kit, KitDrum, Plan, Wish } from './useKit'
+import { Wishes } from './Wishes'
+
+afterEach(cleanup)
+
+const drum = (tag: string, name: string, batter: number, more: Partial<KitDrum> = {}): KitDrum => ({
+  tag,
+  name,
+  kind: 'rack-tom',
+  kind_words: 'rack tom',
+  size: '12',
+  role: 'tom',
+  left_out: '',
+  notes: [],
+  heads: [
+    { side: 'batter', now_hz: batter, now_note: 'G3', lowest_hz: batter / 2, highest_hz: batter * 3 },
+    { side: 'resonant', now_hz: batter * 1.1, now_note: 'A3', lowest_hz: batter / 2, highest_hz: batter * 3 },
+  ],
+  note_hz: batter / 2,
+  way_cents: 165,
+  way_words: 'resonant 165 cents above the batter',
+  ...more,
+})
+const WISH: Wish = {
+  shape: 'as-it-is',
+  step: '',
+  tolerance: 10,
+  apart: 50,
+  stays: [],
+  notes: {},
+  above: {},
+  against: [],
+}
+const kit: Kit = {
+  id: 4,
+  name: 'dune kit',
+  occasion: '',
+  at: '',
+  day: null,
+  drums: [drum('A', 'Siskin', 220), drum('B', 'Linnet', 200)],
+  a4_hz: 440,
+  wish: WISH,
+}
+const head = (side: 'batter' | 'resonant', hz: number, words: string, job = true) => ({
+  side,
+  hz,
+  note: '',
+  cents: job ? -40 : 0,
+  turns_32: job ? -4 : 0,
+  words,
+  job,
+})
+const plan: Plan = {
+  headline: 'Best there is',
+  sum: '',
+  notes: [],
+  places: [
+    {
+      tag: 'A',
+      note_hz: 110,
+      note: 'A2',
+      heads: [head('batter', 220, 'stays', false), head('resonant', 242, 'stays', false)],
+    },
+    {
+      tag: 'B',
+      note_hz: 95,
+      note: 'F♯2',
+      heads: [head('batter', 190, 'down 1/8'), head('resonant', 209, 'down 1/8')],
+    },
+  ],
+  steps: [{ upper: 'A', lower: 'B', cents: 254, words: '254 cents', kept: true }],
+  crowded: [{ one: 'A', one_hz: 110, other: 'B', other_hz: 109, cents: 16 }],
+  turns: 0.25,
+  bound: 0.25,
+  proved: true,
+  impossible: false,
+  jobs: 2,
+  minutes: 30,
+}
+
+describe('the axis of a kit', () => {
+  it('puts an octave at the same height wherever it lies', () => {
+    const { at } = axisOf(kit, plan)
+    expect(at(110) - at(220)).toBeCloseTo(at(100) - at(200))
+    expect(at(220)).toBeLessThan(at(110))
+  })
+
+  it('marks A and E by the workshop’s reference', () => {
+    const names = axisOf(kit, plan).lines
+    expect(names.find((each) => each.name === 'A2')?.hz).toBeCloseTo(110)
+    expect(names.find((each) => each.name === 'E3')?.hz).toBeCloseTo(164.81, 1) // ISO 16: A4 440, equal steps
+    expect(axisOf({ ...kit, a4_hz: 415 }, plan).lines.find((each) => each.name === 'A2')?.hz).toBeCloseTo(
+      103.75,
+    )
+  })
+
+  it('has room for a kit nobody has read', () => {
+    const bare = { ...kit, drums: [drum('C', 'Serin', 0, { note_hz: null, heads: [] })] }
+    expect(axisOf(bare, undefined).at(100)).toBeGreaterThan(0)
+  })
+})
+
+describe('what a drum turns', () => {
+  it('is said once where both heads do the same', () => {
+    expect(turnsOf(plan.places[1])).toEqual(['down 1/8'])
+    expect(turnsOf(plan.places[0])).toEqual(['stays'])
+  })
+
+  it('names the head where one turns alone', () => {
+    const [first] = plan.places
+    const heads = [head('batter', 220, 'stays', false), head('resonant', 230, 'up a hair')]
+    expect(first && turnsOf({ ...first, heads })).toEqual(['resonant up a hair'])
+  })
+})
+
+describe('the picture', () => {
+  it('shows turns in red only where they are owed, and who is too near now', () => {
+    render(<KitPicture kit={kit} plan={plan} stays={[]} onDrum={() => undefined} />)
+    expect(screen.getByText('down 1/8').hasAttribute('data-owed')).toBe(true)
+    expect(screen.getByText('stays').hasAttribute('data-owed')).toBe(false)
+    expect(screen.getByText('now 16 cents')).toBeTruthy()
+  })
+
+  it('opens a drum', () => {
+    const onDrum = vi.fn()
+    render(<KitPicture kit={kit} plan={plan} stays={['A']} onDrum={onDrum} />)
+    fireEvent.click(screen.getByText('Linnet'))
+    expect(onDrum).toHaveBeenCalledWith('B')
+    expect(screen.getByText('left as it is')).toBeTruthy()
+  })
+})
+
+describe('wishes', () => {
+  it('takes notes of others as a list, as it is typed', () => {
+    const setWish = vi.fn()
+    render(<Wishes kit={kit} wish={WISH} setWish={setWish} refused={{}} />)
+    fireEvent.change(screen.getByLabelText('Keep clear of'), { target: { value: 'E1, 55 Hz' } })
+    expect(setWish).toHaveBeenCalledWith({ ...WISH, against: ['E1', '55 Hz'] })
+  })
+
+  it('shows a step that was asked for elsewhere, and asks for none of a drum alone', () => {
+    const { rerender } = render(
+      <Wishes kit={kit} wish={{ ...WISH, step: '350' }} setWish={() => undefined} refused={{}} />,
+    )
+    expect((screen.getByLabelText('From tom to tom') as HTMLSelectElement).value).toBe('350')
+    rerender(
+      <Wishes
+        kit={{ ...kit, drums: kit.drums.slice(1) }}
+        wish={WISH}
+        setWish={() => undefined}
+        refused={{}}
+      />,
+    )
+    expect(screen.queryByLabelText('From tom to tom')).toBeNull()
+  })
+})
+
+describe('one drum of a kit', () => {
+  const open = (wish: Wish, onWish: (wish: Wish) => void, which = drum('B', 'Linnet', 200)) =>
+    render(
+      <MemoryRouter>
+        <DrumInKit
+          drum={which}
+          placed={plan.places[1]}
+          wish={wish}
+          onWish={onWish}
+          onClose={() => undefined}
+        />
+      </MemoryRouter>,
+    )
+
+  it('stays, and no longer has the note it had', () => {
+    const onWish = vi.fn()
+    open({ ...WISH, notes: { B: 'D3', A: 'E3' } }, onWish)
+    fireEvent.click(screen.getByLabelText('stays as it is'))
+    fireEvent.click(screen.getByText('Plan it so'))
+    expect(onWish).toHaveBeenCalledWith({ ...WISH, stays: ['B'], notes: { A: 'E3' } })
+  })
+
+  it('has its own note and its own way of two heads', () => {
+    const onWish = vi.fn()
+    open(WISH, onWish)
+    fireEvent.click(screen.getByLabelText('has this note'))
+    fireEvent.change(screen.getByLabelText('Its own note, struck in the middle'), { target: { value: 'C3' } })
+    fireEvent.change(screen.getByLabelText('Its two heads'), { target: { value: '300' } })
+    fireEvent.click(screen.getByText('Plan it so'))
+    expect(onWish).toHaveBeenCalledWith({ ...WISH, notes: { B: 'C3' }, above: { B: '300' } })
+  })
+
+  it('cannot stay where nobody has read it', () => {
+    const unread = drum('B', 'Linnet', 200)
+    for (const each of unread.heads) each.now_hz = null
+    open(WISH, () => undefined, unread)
+    expect((screen.getByLabelText('stays as it is') as HTMLInputElement).disabled).toBe(true)
+    expect(screen.getAllByText(/never read/)).toHaveLength(2)
+  })
+})
