@@ -26,12 +26,15 @@ def job(browser: Browser, name: str) -> str:
 
 
 def address(browser: Browser, path: str) -> str:
-    """A view’s own address; of a job by its drum’s name; of the demo’s walk."""
+    """A view’s own address; of a job by its drum’s name; of the demo’s walk, of a kit by its name."""
     if path.startswith("walk"):
         walks = browser.script("return fetch('/api/inspect/walks').then(r => r.json())")
         return (
             f"/inspect/{next(each['id'] for each in walks if each['name'] == 'pit store')}{path.removeprefix('walk')}"
         )
+    if path.startswith("kit "):
+        kits = browser.script("return fetch('/api/kits').then(r => r.json())")
+        return f"/kits/{next(each['id'] for each in kits if each['name'] == path.removeprefix('kit '))}"
     return path if path.startswith("/") else job(browser, path)
 
 
@@ -46,6 +49,9 @@ VIEWS = [
     ("/drums/MQ-035/start?work=new-batter-head&part=batter", "Order of the rods"),
     ("/drums/MQ-001/start?work=settling-check&part=batter", "Order of the rods"),
     ("/drums/MQ-041/sound", "Because"),
+    ("/kits", "pageant barge"),
+    ("/kits/new", "Add a drum"),
+    ("kit pit kit", "Notes keep apart"),
     ("/bench", "in hand"),
     ("Heron", "next rod"),
     ("Kittiwake", "in this order"),

@@ -41,6 +41,13 @@ def test_five_drums_become_a_kit_with_jobs_and_one_is_done(browser: Browser, ins
     browser.sees("night market")
     browser.sees("Notes keep apart")
 
+    browser.keys("r")  # who answers when one is struck
+    browser.sees(f"Strike {HIGHEST} once")
+    browser.press(BASS, "label")
+    browser.press("Simulated kit")
+    browser.until("what was heard", lambda: "answers" in browser.text() and "kept in its history" in browser.text())
+    browser.press("Close", "button")
+
     choose(browser, "From tom to tom", "fourths")
     browser.until("fourths", lambda: browser.text().count("a fourth") >= 3)
     browser.press(BASS)
@@ -61,6 +68,9 @@ def test_five_drums_become_a_kit_with_jobs_and_one_is_done(browser: Browser, ins
     browser.script("document.activeElement.blur()")
     browser.keys(" ")
     browser.sees("jobs are planned")
+    assert rows(
+        "select count(*) from history_logentry where kind = 'sing' and text like 'Struck in slack-tide five%'"
+    ) == [["1"]]
     planned = rows(
         "select d.tag, p.part, d.wanted_batter_hz, d.wanted_resonant_hz from planned_plannedjob p join register_drum d on d.id = p.drum_id"
         " where p.work = 'another-pitch' and p.state = 'open' and p.why like 'slack-tide five%'"

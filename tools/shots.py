@@ -16,6 +16,7 @@ const box = document.querySelector('.film').getBoundingClientRect()
 document.querySelector('.film').dispatchEvent(new MouseEvent('click',
   {bubbles: true, clientX: box.left + box.width * arguments[0], clientY: box.top + box.height * arguments[1]}))
 """
+KITS = "return fetch('/api/kits').then(r => r.json())"
 JOBS = "return fetch('/api/today').then(r => r.json())"
 
 
@@ -61,12 +62,12 @@ def _inspect(browser: Browser, folder: Path, path: str) -> None:
 
 def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
     heron, dunlin = (f"/bench/{_job(browser, name)}" for name in ("Heron", "Dunlin"))
+    pit = next(each["id"] for each in browser.script(KITS) if each["name"] == "pit kit")
     walk = f"/inspect/{browser.script(WALKS)[0]['id']}"
     views = [
         ("today", "/", "Overdue", 1280, 800, "bench"),
         ("drums", "/drums", "Cormorant", 1280, 800, "bench"),
         ("drum-sheet", "/drums/MQ-041", "History", 1280, 800, "bench"),
-        ("drum-form", "/drums/MQ-041/edit", "Which drum", 1280, 800, "bench"),
         ("bench-turn", heron, "next rod", 1280, 800, "bench"),
         ("bench-turn-stage", heron, "next rod", 1280, 800, "stage"),
         ("bench-read", dunlin, "tap at rod", 1280, 800, "bench"),
@@ -77,6 +78,7 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         ("sound", "/drums/MQ-041/sound", "Because", 1280, 800, "bench"),
         ("verdict", f"{walk}?at=MQ-026", "A new batter", 1280, 800, "bench"),
         ("shelf", "/shelf", "can start", 1280, 800, "bench"),
+        ("kit", f"/kits/{pit}", "Best there is", 1280, 800, "bench"),
         ("walk-sum", f"{walk}/sum", "looked at", 1280, 800, "bench"),
     ]
     for name, path, waits_for, wide, high, theme in views:

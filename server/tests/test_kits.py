@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import uuid
 from datetime import timedelta
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -19,6 +20,8 @@ from apps.history.models import LogEntry, PitchRecord
 from apps.planned.models import PlannedJob
 from apps.register.models import Drum, Kit, KitDrum
 from apps.workshops.scope import enter_workshop
+from drumwork.commands.sound_files import write_sound
+from drumwork.simulated.kit import SimulatedKit
 
 TOMS = (("WR-010", "Siskin", 10, 251.0), ("WR-012", "Linnet", 12, 211.0), ("WR-013", "Serin", 13, 205.0))
 
@@ -300,3 +303,60 @@ def test_a_kit_is_read_with_few_queries_a_drum(
 ) -> None:
     with django_assert_max_num_queries(60):
         api("GET", f"/kits/{kit}")
+
+
+def test_a_simulated_kit_sings_and_once_retuned_is_silent(kit: int, api: Api, house: House, settings: Any) -> None:
+    settings.DEMO = True
+    house.enter()
+    read(Drum.objects.get(tag="WR-013"), "batter", 211.0 * 1.02, days=0)
+    read(Drum.objects.get(tag="WR-013"), "resonant", 211.0 * 1.1 * 1.02, days=0)
+    status, sang = api("POST", f"/kits/{kit}/sing/simulated", {"struck": "WR-012"})
+    assert status == 200, sang
+    assert sang["answers"], sang["sentences"]
+    assert sang["answers"][0]["name"] == "Serin"
+    assert (sang["before"], sang["hand_heard"] or sang["answers"][0]["level_db"] > -28) == ([], True)
+    house.enter()
+    read(Drum.objects.get(tag="WR-013"), "batter", 190.0, days=0)
+    read(Drum.objects.get(tag="WR-013"), "resonant", 209.0, days=0)
+    again = api("POST", f"/kits/{kit}/sing/simulated", {"struck": "WR-012"})[1]
+    assert again["before"][0]["name"] == "Serin"
+    loud = next((each["level_db"] for each in again["answers"] if each["name"] == "Serin"), -60.0)
+    assert loud < sang["answers"][0]["level_db"] - 10
+    house.enter()
+    lines = LogEntry.objects.filter(kind="sing", drum__tag="WR-012")
+    assert lines.count() == 2
+    assert lines[0].text.startswith("Struck in dune kit: ")
+    assert [each["struck"] for each in api("GET", f"/kits/{kit}/sing")[1]] == ["WR-012"]
+
+
+def test_a_stroke_from_the_microphone_or_a_recording(kit: int, api: Api, tmp_path: Path) -> None:
+    made = SimulatedKit({"WR-012": (130.0, 211.0), "WR-013": (130.6, 205.0)})
+    sound = made.strike("WR-012", 4)
+    pcm = (sound * 32767).astype("<i2").tobytes()
+    answer = api.client.generic(
+        "POST", f"/api/kits/{kit}/sing?struck=WR-012&rate={made.rate}", pcm, content_type="application/octet-stream"
+    )
+    assert answer.status_code == 200, answer.content
+    write_sound(tmp_path / "stroke.wav", sound, made.rate)
+    with (tmp_path / "stroke.wav").open("rb") as file:
+        found = api.client.post(f"/api/kits/{kit}/sing/file", {"sound": file, "struck": "WR-012"})
+    assert found.status_code == 200, found.content
+    assert found.json()["answers"][0]["tag"] == answer.json()["answers"][0]["tag"]
+    for body, query in (
+        (b"", "struck=WR-012&rate=48000"),
+        (b"odd", "struck=WR-012&rate=48000"),
+        (pcm, "struck=WR-999&rate=48000"),
+    ):
+        bad = api.client.generic("POST", f"/api/kits/{kit}/sing?{query}", body, content_type="application/octet-stream")
+        assert bad.status_code == 422
+        assert bad.json()["message"]
+
+
+def test_a_drum_nobody_read_is_not_struck_and_no_simulated_kit_outside_the_demo(
+    house: House, api: Api, settings: Any
+) -> None:
+    made = api("POST", "/kits", body("WR-001"))[1]["id"]
+    settings.DEMO = True
+    assert api("POST", f"/kits/{made}/sing/simulated", {"struck": "WR-001"})[1]["code"] == "not_read"
+    settings.DEMO = False
+    assert api("POST", f"/kits/{made}/sing/simulated", {"struck": "WR-001"})[1]["code"] == "no_demo"

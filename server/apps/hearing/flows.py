@@ -17,6 +17,7 @@ from apps.hearing.stand_in import simulated_drum
 from apps.register.sides import SideOf
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
+from drumwork.commands.sound_files import from_pcm
 from drumwork.drums import Side, traits_of
 from drumwork.listening import (
     HeardRod,
@@ -106,9 +107,7 @@ def _context(ledger: Ledger, place: Place) -> TapContext:
 
 def hear_tap(job_id: uuid.UUID, pcm: bytes, rate: int, place: Place, member: Membership) -> HeardOut:
     """One tap as 16-bit samples of one channel."""
-    if not pcm or len(pcm) % 2:
-        raise Refused("bad_sound", "That was no sound: 16-bit samples of one channel are taken.", 422)
-    samples = np.frombuffer(pcm, dtype="<i2").astype(np.float64) / 32768
+    samples = from_pcm(pcm)
     job = _open_job(job_id)
     found = listen_to_tap(samples, rate, _context(_ledger(job, place), place))
     return shape_heard(keep_tap(job, place, member, found, samples, rate), found)

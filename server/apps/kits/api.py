@@ -2,14 +2,33 @@
 
 from __future__ import annotations
 
-from ninja import Router, Status
+import io
+
+from ninja import File, Form, Query, Router, Schema, Status
+from ninja.files import UploadedFile
+from pydantic import Field
 
 from apps.accounts.auth import Request, technician
-from apps.kits import flows, selectors
-from apps.kits.schemas import KitIn, KitJobsIn, KitJobsOut, KitLine, KitOut, KitPlanOut, KitWishes
+from apps.kits import flows, selectors, singing
+from apps.kits.schemas import KitIn, KitJobsIn, KitJobsOut, KitLine, KitOut, KitPlanOut, KitWishes, SangOut
 from apps.register.models import Kit
+from apps.workshops.errors import Refused
+from drumwork.commands.sound_files import read_sound
 
 router = Router(tags=["kits"])
+MOST_FILE_BYTES = 16 * 1024 * 1024
+
+
+class StruckIn(Schema):
+    """The drum that is struck, by its tag."""
+
+    struck: str = Field(min_length=1, max_length=20)
+
+
+class StruckLive(StruckIn):
+    """The same with the samples a second of the body."""
+
+    rate: int
 
 
 @router.get("", response=list[KitLine], operation_id="kits")
@@ -53,3 +72,30 @@ def plan_kit(request: Request, kit_id: int, body: KitWishes) -> KitPlanOut:
 def make_jobs(request: Request, kit_id: int, body: KitJobsIn) -> KitJobsOut:
     """The jobs of the plan on the screen, with their targets."""
     return flows.make_jobs(Kit.objects.get(pk=kit_id), body, request.member)
+
+
+@router.get("/{kit_id}/sing", response=list[SangOut], operation_id="sung")
+def sung(request: Request, kit_id: int) -> list[SangOut]:
+    """What was heard when each of its drums was struck last."""
+    return singing.last_sung(Kit.objects.get(pk=kit_id))
+
+
+@router.post("/{kit_id}/sing", response=SangOut, auth=technician, operation_id="sing")
+def sing(request: Request, kit_id: int, of: Query[StruckLive]) -> SangOut:
+    """The body is one stroke and the hand after it: 16-bit little-endian samples of one channel, three seconds or so."""
+    return singing.sing_pcm(Kit.objects.get(pk=kit_id), of.struck, request.body, of.rate, request.member)
+
+
+@router.post("/{kit_id}/sing/file", response=SangOut, auth=technician, operation_id="sing_file")
+def sing_file(request: Request, kit_id: int, sound: File[UploadedFile], of: Form[StruckIn]) -> SangOut:
+    """A recording of the same: WAV, FLAC, AIFF or OGG."""
+    if (sound.size or 0) > MOST_FILE_BYTES:
+        raise Refused("too_big", "Recordings of up to 16 MB are taken. Cut this one down to one stroke.", 413)
+    samples, rate = read_sound(io.BytesIO(sound.read()), sound.name or "the recording")
+    return singing.sing(Kit.objects.get(pk=kit_id), of.struck, samples, rate, request.member)
+
+
+@router.post("/{kit_id}/sing/simulated", response=SangOut, auth=technician, operation_id="sing_simulated")
+def sing_simulated(request: Request, kit_id: int, body: StruckIn) -> SangOut:
+    """Demo only: strike a simulated kit that stands as it was read."""
+    return singing.sing_simulated(Kit.objects.get(pk=kit_id), body.struck, request.member)

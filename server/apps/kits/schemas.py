@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 from typing import Annotated
 from uuid import UUID
 
@@ -93,7 +93,7 @@ class DrumOfKit(Schema):
 
 
 class KitOut(Schema):
-    """A kit as it stands. `a4_hz` is the workshop's reference, by which notes are named."""
+    """A kit as it stands. `a4_hz` is the workshop's reference, by which notes are named; `simulated`: there is a kit to strike without a microphone."""
 
     id: int
     name: str
@@ -102,6 +102,7 @@ class KitOut(Schema):
     day: date | None
     drums: list[DrumOfKit]
     a4_hz: float
+    simulated: bool
     wish: KitWishes
 
 
@@ -181,3 +182,34 @@ class KitJobsOut(Schema):
 
     jobs: int
     notes: list[str]
+
+
+class SungOut(Schema):
+    """A drum that answers: its note, decibels against the stroke one second after it, and for how long it is heard."""
+
+    tag: str
+    name: str
+    hz: float
+    level_db: float
+    seconds: float
+
+
+class SingMove(Schema):
+    """What would let it answer much softer: this drum by so many cents, which gives it this note."""
+
+    tag: str
+    name: str
+    cents: float
+    note_hz: float
+
+
+class SangOut(Schema):
+    """One drum struck, and what was heard of the others; `before` is what answered the time before."""
+
+    struck: str
+    at: datetime
+    sentences: list[str]
+    hand_heard: bool
+    answers: list[SungOut]
+    move: SingMove | None
+    before: list[SungOut]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from itertools import pairwise
 
+from django.conf import settings
 from django.db.models import Count, F
 
 from apps.kits.schemas import (
@@ -121,6 +122,7 @@ def kit_of(kit: Kit, workshop: Workshop) -> KitOut:
         day=kit.day,
         drums=[_drum(each) for each in drums],
         a4_hz=workshop.a4_hz,
+        simulated=settings.DEMO,
         wish=wish,
     )
 

@@ -7,7 +7,6 @@ from collections.abc import Iterable, Sequence
 from statistics import median
 from typing import Final
 
-import numpy as np
 from django.db import transaction
 from django.utils import timezone
 
@@ -16,6 +15,7 @@ from apps.register.schemas import SAME_SIZE_M
 from apps.stock.models import BareNote
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
+from drumwork.commands.sound_files import from_pcm
 from drumwork.listening import Status, TapContext, Where, listen_to_tap
 from drumwork.quantities import cents_of, parse_pitch
 from drumwork.shelf import Sort
@@ -62,9 +62,7 @@ def hear_bare(stock_item: int, key: uuid.UUID, pcm: bytes, rate: int, member: Me
         what could not be heard as a tap, with what to do.
     """
     item = _head(stock_item)
-    if not pcm or len(pcm) % 2:
-        raise Refused("bad_sound", "That was no sound: 16-bit samples of one channel are taken.", 422)
-    samples = np.frombuffer(pcm, dtype="<i2").astype(np.float64) / 32768
+    samples = from_pcm(pcm)
     found = listen_to_tap(samples, rate, TapContext(at=Where.CENTRE, other_muted=True))
     if found.status is Status.REFUSE or found.hz is None:
         raise Refused("not_heard", f"{found.reason} Hold it by the edge, free of everything, and tap the middle.", 422)

@@ -39,6 +39,7 @@ export const keys = {
   planned: ['planned'] as const,
   kits: ['kits'] as const,
   kit: (id: number) => ['kits', 'kit', id] as const,
+  sung: (id: number) => ['kits', 'sung', id] as const,
   kitPlan: (id: number, wish: object, drums: string[]) => ['kit-plan', id, wish, drums] as const,
   rules: ['rules'] as const,
 }

@@ -772,6 +772,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kits/{kit_id}/sing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sung
+         * @description What was heard when each of its drums was struck last.
+         */
+        get: operations["sung"];
+        put?: never;
+        /**
+         * Sing
+         * @description The body is one stroke and the hand after it: 16-bit little-endian samples of one channel, three seconds or so.
+         */
+        post: operations["sing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{kit_id}/sing/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sing File
+         * @description A recording of the same: WAV, FLAC, AIFF or OGG.
+         */
+        post: operations["sing_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{kit_id}/sing/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sing Simulated
+         * @description Demo only: strike a simulated kit that stands as it was read.
+         */
+        post: operations["sing_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kits/{kit_id}/wish": {
         parameters: {
             query?: never;
@@ -4173,7 +4237,7 @@ export interface components {
         };
         /**
          * KitOut
-         * @description A kit as it stands. `a4_hz` is the workshop's reference, by which notes are named.
+         * @description A kit as it stands. `a4_hz` is the workshop's reference, by which notes are named; `simulated`: there is a kit to strike without a microphone.
          */
         KitOut: {
             /** A4 Hz */
@@ -4190,6 +4254,8 @@ export interface components {
             name: string;
             /** Occasion */
             occasion: string;
+            /** Simulated */
+            simulated: boolean;
             wish: components["schemas"]["KitWishes"];
         };
         /**
@@ -5927,6 +5993,28 @@ export interface components {
             words: string;
         };
         /**
+         * SangOut
+         * @description One drum struck, and what was heard of the others; `before` is what answered the time before.
+         */
+        SangOut: {
+            /** Answers */
+            answers: components["schemas"]["SungOut"][];
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: components["schemas"]["SungOut"][];
+            /** Hand Heard */
+            hand_heard: boolean;
+            move: components["schemas"]["SingMove"] | null;
+            /** Sentences */
+            sentences: string[];
+            /** Struck */
+            struck: string;
+        };
+        /**
          * SchoolChosenIn
          * @description From here on this job goes by another school (trade §17). The plan that comes of it is kept with the entry: nothing changes under the
          *     hands when procedures do.
@@ -6294,6 +6382,20 @@ export interface components {
             step: string;
         };
         /**
+         * SingMove
+         * @description What would let it answer much softer: this drum by so many cents, which gives it this note.
+         */
+        SingMove: {
+            /** Cents */
+            cents: number;
+            /** Name */
+            name: string;
+            /** Note Hz */
+            note_hz: number;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * SnareNote
          * @description A snare with a definite note, or without one (trade §17.10).
          * @enum {string}
@@ -6600,6 +6702,40 @@ export interface components {
          * @enum {string}
          */
         Stretch: "palm" | "over-tension" | "barely";
+        /**
+         * StruckIn
+         * @description The drum that is struck, by its tag.
+         */
+        StruckIn: {
+            /** Struck */
+            struck: string;
+        };
+        /**
+         * StruckLive
+         * @description The same with the samples a second of the body.
+         */
+        StruckLive: {
+            /** Rate */
+            rate: number;
+            /** Struck */
+            struck: string;
+        };
+        /**
+         * SungOut
+         * @description A drum that answers: its note, decibels against the stroke one second after it, and for how long it is heard.
+         */
+        SungOut: {
+            /** Hz */
+            hz: number;
+            /** Level Db */
+            level_db: number;
+            /** Name */
+            name: string;
+            /** Seconds */
+            seconds: number;
+            /** Tag */
+            tag: string;
+        };
         /** SwitchIn */
         SwitchIn: {
             /** Workshop */
@@ -9135,6 +9271,149 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitPlanOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sung: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SangOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sing: {
+        parameters: {
+            query: {
+                struck: string;
+                rate: number;
+            };
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SangOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sing_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Sound
+                     * Format: binary
+                     */
+                    sound: string;
+                    /** Struck */
+                    struck: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SangOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sing_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StruckIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SangOut"];
                 };
             };
             /** @description Refused */

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from drumwork.errors import BadSound
 from drumwork.listening.prepare import HIGHEST_RATE, LOWEST_RATE
 
-__all__ = ["LONGEST_S", "read_sound", "write_sound"]
+__all__ = ["LONGEST_S", "from_pcm", "read_sound", "write_sound"]
 
 LONGEST_S: Final = 300.0
 MOST_CHANNELS: Final = 8
@@ -71,6 +71,19 @@ def _decoded(sound: soundfile.SoundFile) -> NDArray[np.float32]:
             break
         at += len(read)
     return samples[:at]
+
+
+def from_pcm(pcm: bytes) -> NDArray[np.float64]:
+    """One channel from 16-bit little-endian samples; full scale is 1.
+
+    Raises
+    ------
+    BadSound
+        for what is none.
+    """
+    if not pcm or len(pcm) % 2:
+        raise BadSound("That was no sound: 16-bit samples of one channel are taken.")
+    return np.frombuffer(pcm, dtype="<i2").astype(np.float64) / 32768
 
 
 def write_sound(path: Path, samples: NDArray[np.float64], rate: int) -> None:

@@ -13,9 +13,16 @@ from drumwork.kits.both_heads import (
 )
 from drumwork.kits.pitch_plan import Drum, Plan, Step, Wish, plan_pitches
 from drumwork.kits.roles import Role, rank, usual_roles
+from drumwork.kits.singing import Advice, SingTest, Sung, hear_singing, softer_by, tell_singing
 from drumwork.kits.telling import Told, head_words, interval_words, is_turned, step_turns, tell
 
 __all__ = [
+    "Advice",
+    "SingTest",
+    "Sung",
+    "hear_singing",
+    "softer_by",
+    "tell_singing",
     "Apart",
     "Drum",
     "HeadMove",

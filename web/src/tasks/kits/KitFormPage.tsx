@@ -37,6 +37,8 @@ const ROLES: readonly (readonly [Role | '', string])[] = [
   ['beside', 'beside them'],
 ]
 
+/** More than these are found by typing on. */
+const MOST_FOUND = 8
 const EMPTY: Draft = { name: '', occasion: '', at: '', day: '', drums: [] }
 
 function draftOf(kit: Kit): Draft {
@@ -178,14 +180,16 @@ function Form({ kit, fresh }: { kit?: Kit; fresh: Draft }) {
 function AddDrum({ there, onAdd }: { there: string[]; onAdd: (member: Member) => void }) {
   const [text, setText] = useState('')
   const line = useRef<HTMLInputElement>(null)
-  const filter = { text: text.trim(), limit: 8 }
+  const filter = { text: text.trim() }
   const found = useQuery({
     queryKey: keys.drums({ ...filter, for: 'kit' }),
     queryFn: () => unwrap(api.GET('/api/register/drums', { params: { query: filter } })),
     enabled: text.trim().length > 1,
   })
   const drums = text.trim().length > 1 ? (found.data?.drums ?? []) : []
-  const free = drums.filter((each) => !there.includes(each.tag) && each.state !== 'retired')
+  const free = drums
+    .filter((each) => !there.includes(each.tag) && each.state !== 'retired')
+    .slice(0, MOST_FOUND)
   const add = (drum: (typeof drums)[number] | undefined) => {
     if (!drum) return
     onAdd({ tag: drum.tag, name: drum.name, what: `${drum.kind_words} ${drum.size}`, role: '' })

@@ -4,11 +4,14 @@ import styled from 'styled-components'
 import { ApiError } from '../../api/client'
 import { mayChange, useSession } from '../../api/session'
 import { shortDate } from '../../domain/dates'
+import { Quiet } from '../../ui/Button'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
+import { useKeys } from '../../ui/useKeys'
 import { Answer } from './Answer'
 import { placeOf } from './axis'
 import { DrumInKit } from './DrumInKit'
 import { KitPicture } from './KitPicture'
+import { SingSheet } from './SingSheet'
 import { useKit, useWish, type Kit } from './useKit'
 import { Wishes } from './Wishes'
 
@@ -30,6 +33,8 @@ function Planner({ kit }: { kit: Kit }) {
   const may = mayChange(useSession().data)
   const { wish, setWish, plan, thinking } = useWish(kit, may)
   const [open, setOpen] = useState<string | null>(null)
+  const [sing, setSing] = useState(false)
+  useKeys({ r: may ? () => setSing(true) : undefined })
   const planned = kit.drums.filter((each) => !each.left_out)
   const known = kit.drums.flatMap(({ tag, name, left_out, notes }) =>
     (left_out ? [left_out] : notes).map((words) => ({ tag, name, words })),
@@ -47,6 +52,11 @@ function Planner({ kit }: { kit: Kit }) {
             <span data-sign="batter" /> batter <span data-sign="resonant" /> resonant{' '}
             <span data-sign="note" /> the drum’s note <span data-sign="now" /> now
           </Legend>
+          {may && planned.length > 1 ? (
+            <Quiet onPress={() => setSing(true)}>
+              <u>who answers?</u>
+            </Quiet>
+          ) : null}
           {may ? (
             <Link to={`/kits/${kit.id}/edit`}>
               <u>its drums</u>
@@ -84,6 +94,7 @@ function Planner({ kit }: { kit: Kit }) {
           {shown ? <Answer kit={kit} plan={shown} thinking={thinking} mayChange={may} /> : null}
         </Right>
       </Columns>
+      {sing ? <SingSheet kit={kit} wish={wish} onWish={setWish} onClose={() => setSing(false)} /> : null}
       {drum ? (
         <DrumInKit
           drum={drum}
@@ -102,6 +113,12 @@ const End = styled.div`
   flex-wrap: wrap;
   align-items: baseline;
   gap: 4px 22px;
+  > button {
+    min-height: 44px;
+    margin: -13px 0;
+    padding: 0;
+    font: inherit;
+  }
 `
 const Legend = styled.span`
   font-size: 14px;

@@ -183,8 +183,7 @@ const Line = styled.div`
   position: absolute;
   left: 0;
   right: 0;
-  border-top: 1px solid var(--rule);
-  opacity: 0.75;
+  border-top: 1px solid color-mix(in srgb, var(--rule) 75%, transparent);
   span {
     position: absolute;
     top: -9px;

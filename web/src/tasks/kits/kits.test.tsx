@@ -45,6 +45,7 @@ const kit: Kit = {
   day: null,
   drums: [drum('A', 'Siskin', 220), drum('B', 'Linnet', 200)],
   a4_hz: 440,
+  simulated: true,
   wish: WISH,
 }
 const head = (side: 'batter' | 'resonant', hz: number, words: string, job = true) => ({

@@ -29,7 +29,11 @@ export class TapCatcher {
   private least = 1
   private deafFor = 0
 
-  constructor(readonly rate: number) {}
+  /** `ringS`: how long after the stroke it goes on; given, it goes on so long whether anything rings or not. */
+  constructor(
+    readonly rate: number,
+    private readonly ringS?: number,
+  ) {}
 
   /** Deaf for a moment, so that the app's own ticks are not taken for taps. */
   deafen(seconds: number): void {
@@ -66,6 +70,7 @@ export class TapCatcher {
 
   private hasRung(level: number, seconds: number): boolean {
     this.since += seconds
+    if (this.ringS !== undefined) return this.since >= this.ringS
     if (this.since > LEAST_RING_S) this.least = Math.min(this.least, level)
     return this.since >= RING_S || (this.since >= LEAST_RING_S && level < this.room * 1.5)
   }
