@@ -169,12 +169,17 @@ def test_a_rod_borrowed_on_the_bench_is_owed_until_it_is_back(browser: Browser, 
     browser.go(f"/bench/{job}")
     browser.press("Borrow one")
     browser.sees("Give the two neighbours of the gap a little extra")
-    browser.write("From which drum (its tag)", "MQ-001")
+    offer = browser.until("who could give one", lambda: browser.words("[aria-label='Who could give a rod'] button"))[0]
+    browser.press(offer.split("\n")[0])
+    tag = offer.split("\n")[1].split(";")[0]
+    browser.until(
+        "the drum to be named", lambda: browser.field("From which drum (its tag)").get_attribute("value") == tag
+    )
     browser.press("Borrowed")
-    loans = "select l.what, f.name from stock_loan l join register_drum f on f.id = l.from_drum_id where l.ended = '' and l.to_words = '' and f.tag = 'MQ-001'"
+    loans = f"select l.what, f.name from stock_loan l join register_drum f on f.id = l.from_drum_id where l.ended = '' and l.to_words = '' and f.tag = '{tag}'"
     browser.until("the loan to be kept", lambda: installation.cluster.rows(loans))
-    assert installation.cluster.rows(loans) == [["tension rod", "Cormorant"]]
-    browser.go("/drums/MQ-001")
+    assert installation.cluster.rows(loans) == [["tension rod", offer.split("’")[0]]]
+    browser.go(f"/drums/{tag}")
     browser.sees("tension rod lent to Stint")
 
 

@@ -360,3 +360,34 @@ def test_a_drum_nobody_read_is_not_struck_and_no_simulated_kit_outside_the_demo(
     assert api("POST", f"/kits/{made}/sing/simulated", {"struck": "WR-001"})[1]["code"] == "not_read"
     settings.DEMO = False
     assert api("POST", f"/kits/{made}/sing/simulated", {"struck": "WR-001"})[1]["code"] == "no_demo"
+
+
+def snare(house: House, tag: str, name: str, rods: int = 10, **more: Any) -> Drum:
+    facts = {"kind": "snare", "diameter_m": 14 * INCH, "rods_batter": rods, "rods_resonant": rods, "wanted_batter_hz": 300.0,
+             "snare_bed": True, "thread": "7/32-24", "hoops": "triple-flanged", "bed_rods": [2, 3, 7, 8] if rods == 10 else [2, 3, 6, 7]}  # fmt: skip
+    return make_drum(house.workshop, tag, name=name, **{**facts, **more})
+
+
+def test_who_gives_a_rod_and_which(house: House, api: Api) -> None:
+    house.enter()
+    Drum.objects.filter(pk=house.drum.pk).update(thread="7/32-24")
+    snare(house, "SN-10", "Ten")
+    snare(house, "SN-08", "Eight", 8)
+    tonight = snare(house, "SN-11", "Tonight")
+    snare(house, "SN-12", "Short", lost_batter=[5])
+    snare(house, "SN-13", "Metric", thread="M6")
+    snare(house, "SN-14", "Away", state="out")
+    make_drum(house.workshop, "BD-1", name="Bass", kind="bass", diameter_m=22 * INCH, rods_batter=8, thread="7/32-24")
+    kit = Kit.objects.create(workshop=house.workshop, name="tonight")
+    for drum in (house.drum, tonight):
+        KitDrum.objects.create(workshop=house.workshop, kit=kit, drum=drum)
+    status, found = api("GET", f"/kits/donors?tag={house.drum.tag}&side=resonant&rod=2")
+    assert status == 200
+    assert [each["name"] for each in found["donors"]] == ["Ten", "Eight", "Tonight"]
+    assert found["donors"][0]["rod"] == 1
+    assert found["donors"][0]["words"].startswith(
+        "rests tonight; with 10 rods it hardly notices; then both its neighbours up "
+    )
+    assert found["refused"] == ["Short: it lacks a rod itself"]
+    assert api("GET", "/kits/donors?tag=NOPE")[0] == 404
+    assert api("GET", f"/kits/donors?tag={house.drum.tag}&rod=99")[1]["need"] == ""

@@ -10,10 +10,13 @@ from pydantic import Field
 
 from apps.accounts.auth import Request, technician
 from apps.kits import flows, selectors, singing
-from apps.kits.schemas import KitIn, KitJobsIn, KitJobsOut, KitLine, KitOut, KitPlanOut, KitWishes, SangOut
+from apps.kits.donors import donors_for
+from apps.kits.schemas import DonorsOut, KitIn, KitJobsIn, KitJobsOut, KitLine, KitOut, KitPlanOut, KitWishes, SangOut
+from apps.register.lookup import drum_by_tag
 from apps.register.models import Kit
 from apps.workshops.errors import Refused
 from drumwork.commands.sound_files import read_sound
+from drumwork.drums import Side
 
 router = Router(tags=["kits"])
 MOST_FILE_BYTES = 16 * 1024 * 1024
@@ -41,6 +44,12 @@ def kits(request: Request) -> list[KitLine]:
 def start_kit(request: Request, body: KitIn) -> Status[KitOut]:
     kit = flows.save_kit(None, body, request.member)
     return Status(201, selectors.kit_of(kit, request.member.workshop))
+
+
+@router.get("/donors", response=DonorsOut, operation_id="donors")
+def donors(request: Request, tag: str, side: Side = Side.BATTER, rod: int = 1) -> DonorsOut:
+    """Which drum gives a rod to this one, and which rod of it."""
+    return donors_for(drum_by_tag(tag), side, rod, request.member.workshop)
 
 
 @router.get("/{kit_id}", response=KitOut, operation_id="kit")

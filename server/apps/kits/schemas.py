@@ -213,3 +213,20 @@ class SangOut(Schema):
     answers: list[SungOut]
     move: SingMove | None
     before: list[SungOut]
+
+
+class DonorOut(Schema):
+    """A drum that may give a rod of its batter: which rod, how little it minds, and what its neighbours turn then."""
+
+    tag: str
+    name: str
+    rod: int
+    words: str
+
+
+class DonorsOut(Schema):
+    """Who gives a rod, best first; `need` says how much the head that lacks it suffers, `refused` who could not and why."""
+
+    need: str
+    donors: list[DonorOut]
+    refused: list[str]

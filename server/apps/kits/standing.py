@@ -103,7 +103,7 @@ class Standing:
             said.append(f"plays in {', '.join(sorted(others))} too, which this retunes as well")
         return said
 
-    def _cost(self, side: Side) -> float:
+    def turns_a_cent(self, side: Side) -> float:
         """Turns of every rod a cent takes, near where the head is."""
         head = self.heads[side]
         if head is None:
@@ -127,7 +127,7 @@ class Standing:
             Length(drum.depth_m),
             (self.now[Side.BATTER], self.now[Side.RESONANT]),
             self.above,
-            (self._cost(Side.BATTER), self._cost(Side.RESONANT)),
+            (self.turns_a_cent(Side.BATTER), self.turns_a_cent(Side.RESONANT)),
             traits_of(drum.kind).wires and self.heads[Side.RESONANT] is not None,
             self.role.in_steps,
             self.role.section,

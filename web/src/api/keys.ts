@@ -37,6 +37,7 @@ export const keys = {
   walk: (id: string) => ['walk', id] as const,
   walkSum: (id: string) => ['walk-sum', id] as const,
   planned: ['planned'] as const,
+  donors: (tag: string, side: string, rod: number) => ['donors', tag, side, rod] as const,
   kits: ['kits'] as const,
   kit: (id: number) => ['kits', 'kit', id] as const,
   sung: (id: number) => ['kits', 'sung', id] as const,

@@ -711,6 +711,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kits/donors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Donors
+         * @description Which drum gives a rod to this one, and which rod of it.
+         */
+        get: operations["donors"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kits/{kit_id}": {
         parameters: {
             query?: never;
@@ -3083,6 +3103,32 @@ export interface components {
             options: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * DonorOut
+         * @description A drum that may give a rod of its batter: which rod, how little it minds, and what its neighbours turn then.
+         */
+        DonorOut: {
+            /** Name */
+            name: string;
+            /** Rod */
+            rod: number;
+            /** Tag */
+            tag: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DonorsOut
+         * @description Who gives a rod, best first; `need` says how much the head that lacks it suffers, `refused` who could not and why.
+         */
+        DonorsOut: {
+            /** Donors */
+            donors: components["schemas"]["DonorOut"][];
+            /** Need */
+            need: string;
+            /** Refused */
+            refused: string[];
         };
         /** DropIn */
         DropIn: {
@@ -9135,6 +9181,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    donors: {
+        parameters: {
+            query: {
+                tag: string;
+                side?: "batter" | "resonant";
+                rod?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DonorsOut"];
                 };
             };
             /** @description Refused */

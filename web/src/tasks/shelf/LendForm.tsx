@@ -1,7 +1,9 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { api, ApiError, unwrap } from '../../api/client'
+import { useDonors } from '../../api/donors'
 import { Plain } from '../../ui/Button'
+import { Donors } from '../../ui/Donors'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Page'
 import { useAct } from './useShelf'
@@ -34,6 +36,7 @@ export function LendForm({ onLent }: { onLent: () => void }) {
       return done
     })
   })
+  const donors = useDonors(said.to.trim(), 'batter', 1, /\brod\b/.test(said.what) && /\d/.test(said.to))
   const refused = lend.error instanceof ApiError ? lend.error.body.fields : {}
   const set = (name: keyof typeof FRESH) => (value: string) => {
     lend.reset()
@@ -66,6 +69,9 @@ export function LendForm({ onLent }: { onLent: () => void }) {
         Lend it
       </Plain>
       {lend.error && !Object.keys(refused).length ? <Problem>{lend.error.message}</Problem> : null}
+      {donors.data ? (
+        <Donors {...donors.data} need="" onPick={(tag) => setSaid({ ...said, from_tag: tag })} />
+      ) : null}
       <p>
         Six rods suffer from one that is missing, eight notice, ten hardly. Take it from a snare’s batter,
         away from where rim shots fall, never beside a snare bed; better from a drum that rests tonight.
@@ -82,6 +88,7 @@ const Form = styled.form`
   padding: 22px 28px;
   h2,
   p,
+  section,
   [role='alert'] {
     grid-column: 1 / -1;
   }

@@ -1,7 +1,9 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Main } from '../../../ui/Button'
+import { useDonors } from '../../../api/donors'
 import { Dialog } from '../../../ui/Dialog'
+import { Donors } from '../../../ui/Donors'
 import { Field } from '../../../ui/Field'
 import { Soft } from '../../../ui/Page'
 
@@ -9,14 +11,19 @@ interface Props {
   what: string
   /** The drum that borrows. */
   own: string
+  /** Where the rod is gone, if it is a rod. */
+  side: 'batter' | 'resonant'
+  rod: number | null
   onLent: (what: string, from: string) => void
   onClose: () => void
 }
 
 /** A part borrowed from another drum: never without a record. It is owed on Today until it is back. */
-export function BorrowSheet({ what, own, onLent, onClose }: Props) {
+export function BorrowSheet({ what, own, side, rod, onLent, onClose }: Props) {
   const [part, setPart] = useState(what)
   const [from, setFrom] = useState('')
+  const aRod = /\brod\b/.test(what)
+  const donors = useDonors(own, side, rod ?? 1, aRod)
   const itself = from.trim().toLowerCase() === own.toLowerCase()
   const ready = part.trim() && from.trim() && !itself
   return (
@@ -36,6 +43,7 @@ export function BorrowSheet({ what, own, onLent, onClose }: Props) {
           onChange={setFrom}
           error={itself ? 'Another drum than this one.' : undefined}
         />
+        {donors.data ? <Donors {...donors.data} onPick={(tag) => setFrom(tag)} /> : null}
         <Soft>
           Best from a drum that rests tonight. Else from a snare’s batter away from where rim shots fall: six
           rods suffer from one that is missing, eight notice, ten hardly; never beside a snare bed. Give the

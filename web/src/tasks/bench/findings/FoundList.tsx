@@ -58,6 +58,8 @@ export function FoundList({ bench, enter, mayChange }: Props) {
         <BorrowSheet
           what={partOf(lending, known)}
           own={bench.tag}
+          side={lending.side === 'resonant' ? 'resonant' : 'batter'}
+          rod={lending.rod}
           onLent={(what, from_tag) => enter({ kind: 'lent', step: lending.step, what, from_tag })}
           onClose={() => setLending(null)}
         />
