@@ -168,7 +168,6 @@ def test_a_rod_borrowed_on_the_bench_is_owed_until_it_is_back(browser: Browser, 
     browser.sign_in()
     browser.go(f"/bench/{job}")
     browser.press("Borrow one")
-    browser.sees("Give the two neighbours of the gap a little extra")
     offer = browser.until("who could give one", lambda: browser.words("[aria-label='Who could give a rod'] button"))[0]
     browser.press(offer.split("\n")[0])
     tag = offer.split("\n")[1].split(";")[0]

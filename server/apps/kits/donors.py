@@ -18,7 +18,7 @@ __all__ = ["donors_for"]
 
 LOOKED_AT = 60
 """Drums looked at in a large workshop: snares first, as their batters miss a rod least."""
-SHOWN = 5
+SHOWN = 3
 CLAWS = [kind.value for kind, traits in TRAITS.items() if traits.claws]
 NO_FILM_ON_RODS = [kind.value for kind, traits in TRAITS.items() if not (traits.film and traits.rods)]
 

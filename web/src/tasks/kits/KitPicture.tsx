@@ -374,8 +374,9 @@ const Feet = styled.div`
     font-weight: 650;
   }
   @media (max-width: 700px) {
-    b {
-      font-size: 15px;
+    b,
+    &[data-many] b {
+      font-size: 13px;
     }
     button {
       font-size: 12.5px;
