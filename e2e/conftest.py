@@ -49,7 +49,7 @@ def pytest_runtest_setup(item: pytest.Item) -> None:
 
 @pytest.fixture(scope="session")
 def installation() -> Iterator[Installation]:
-    built = Installation("e2e")
+    built = Installation(os.environ.get("RT_JOURNEYS", "e2e"))
     yield built
     built.close()
 

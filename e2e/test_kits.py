@@ -24,7 +24,7 @@ def choose(browser: Browser, label: str, words: str) -> None:
 def test_five_drums_become_a_kit_with_jobs_and_one_is_done(browser: Browser, installation: Installation) -> None:
     rows = installation.cluster.rows
     browser.sign_in()
-    browser.keys("m")
+    browser.keys("y")
     browser.sees("pageant barge")
     browser.keys("n")
     browser.sees("A new kit")

@@ -15,7 +15,7 @@ from pathlib import Path
 import psycopg
 import pytest
 
-from e2e.support.installation import ROOT, TABLES, Cluster, free_port, prepared, wait_ready
+from e2e.support.installation import ROOT, TABLES, Cluster, free_port, in_turn, prepared, wait_ready
 
 PAGE = (ROOT / "docs" / "running.md").read_text(encoding="utf-8")
 COMMAND = re.compile(
@@ -122,7 +122,8 @@ class Shop:
 @pytest.fixture
 def shop() -> Iterator[Shop]:
     cluster = Cluster("own-postgresql")
-    cluster.start(like=prepared(*TABLES))
+    with in_turn():
+        cluster.start(like=prepared(*TABLES))
     made = Shop(cluster)
     for statement in ("drop owned by redtally_backup", "drop role redtally_backup"):  # one's own has none yet
         made.admin(statement)

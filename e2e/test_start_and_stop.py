@@ -15,7 +15,7 @@ from pathlib import Path
 
 import pytest
 
-from e2e.support.installation import ROOT, TABLES, free_port, prepared, wait_ready
+from e2e.support.installation import ROOT, TABLES, free_port, in_turn, prepared, wait_ready
 
 
 def _as_in_a_terminal() -> None:
@@ -55,8 +55,9 @@ def of_group(group: int) -> list[str]:
 def cluster() -> Iterator[dict[str, str]]:
     """A record book nobody has written in yet, as an earlier start left it; one test begins without."""
     where = {"RT_PGDATA": str(ROOT / ".data" / "pg-started"), "RT_PGPORT": str(free_port())}
-    like = prepared(*TABLES)
-    subprocess.run(["tools/pg", "copy-of", f"pg-{like}"], cwd=ROOT, env={**os.environ, **where}, check=True)
+    with in_turn():
+        like = prepared(*TABLES)
+        subprocess.run(["tools/pg", "copy-of", f"pg-{like}"], cwd=ROOT, env={**os.environ, **where}, check=True)
     yield where
     subprocess.run(["tools/pg", "destroy"], cwd=ROOT, env={**os.environ, **where}, check=True)
 

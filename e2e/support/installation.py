@@ -6,6 +6,7 @@ Nothing here touches the cluster or the data that `./start` serves.
 from __future__ import annotations
 
 import contextlib
+import fcntl
 import functools
 import hashlib
 import os
@@ -16,7 +17,7 @@ import subprocess
 import sys
 import time
 import urllib.request
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -144,8 +145,16 @@ DEMO = (*TABLES, ("load_demo", "--unasked"))
 
 
 @functools.cache
+@contextlib.contextmanager
+def in_turn() -> Iterator[None]:
+    """Journeys run in two lanes: while one makes or copies what is prepared, the other waits."""
+    with (ROOT / ".data" / "prepared.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        yield
+
+
 def prepared(*steps: tuple[str, ...]) -> str:
-    """The name of a stopped cluster in which these commands have run, to be copied: made once for the code as it is now, today."""
+    """The name of a stopped cluster in which these commands have run, to be copied in the same turn: made once for the code as it is now, today."""
     name = "prepared-" + hashlib.sha256(repr(steps).encode()).hexdigest()[:8]
     cluster, stamp = Cluster(name), ROOT / ".data" / "stamps" / name
     code = [*(ROOT / "server").rglob("*.py"), *(ROOT / "core" / "src").rglob("*.py"), ROOT / "tools" / "pg"]
@@ -169,7 +178,8 @@ class Installation:
 
     def __init__(self, name: str, steps: tuple[tuple[str, ...], ...] = DEMO, workers: int = 2) -> None:
         self.cluster = Cluster(name)
-        self.cluster.start(like=prepared(*steps))
+        with in_turn():
+            self.cluster.start(like=prepared(*steps))
         try:
             self.server = Server(self.cluster.url, workers)
             self.server.start()

@@ -10,6 +10,7 @@ import pytest
 from drumwork.errors import BadRequest, BadSound
 from drumwork.kits import Place, SingTest, hear_singing, softer_by, tell_singing
 from drumwork.quantities import Pitch
+from drumwork.rods.layout import RodLayout
 from drumwork.simulated.kit import SimulatedKit
 
 NAMES = {"a": "Siskin", "b": "Linnet", "c": "Serin"}
@@ -89,7 +90,9 @@ def test_it_is_told_in_words() -> None:
     said = tell_singing(struck(kit(5.0)), NAMES)
     assert said[0].startswith("Linnet answers with its note at 134 Hz, ")
     assert said[1].startswith("Bring Linnet up by ")
-    assert said[1].endswith("lets it die sooner.")
+    assert said[1].endswith("it should answer 12 dB softer.")
+    eight = tell_singing(struck(kit(5.0)), NAMES, {"b": RodLayout(8)})[1]
+    assert eight.endswith("or slacken rods 1, 2, 5 and 6 of its batter a hair, which lets it die sooner.")  # P19
     assert tell_singing(struck(kit(400.0)), NAMES) == ("Nothing answers Siskin.",)
 
 

@@ -186,12 +186,10 @@ def _steps(drums: list[Standing], plan: KitPlan) -> list[KitStep]:
 
 
 def _too_near(standing: list[Place], wish: KitWish) -> list[TooNear]:
-    places, found = {each.id: each for each in standing}, []
-    for near in crowded(standing, wish.apart, wish.against):
-        one = places[near.one].strongest[near.which]
-        other = places[near.other].strongest[near.other_which] if near.other else float(near.other_which.split()[0])
-        found.append(TooNear(one=near.one, one_hz=one, other=near.other, other_hz=other, cents=near.cents))
-    return found
+    return [
+        TooNear(one=near.one, one_hz=near.one_hz, other=near.other, other_hz=near.other_hz, cents=near.cents)
+        for near in crowded(standing, wish.apart, wish.against)
+    ]
 
 
 def plan_of(kit: Kit, asked: KitWishes, workshop: Workshop) -> KitPlanOut:

@@ -14,12 +14,15 @@ from apps.kits.schemas import SangOut, SingMove, SungOut
 from apps.kits.selectors import wish_of
 from apps.kits.standing import standing_drums
 from apps.register.models import Kit
+from apps.register.sides import SideOf
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
 from drumwork.commands.sound_files import from_pcm
+from drumwork.drums import Side
 from drumwork.kits import Place, SingTest, hear_singing, tell_singing
 from drumwork.quantities import Pitch
 from drumwork.quantities.pitch import ratio_of
+from drumwork.rods.layout import RodLayout
 from drumwork.simulated.kit import SimulatedKit
 
 __all__ = ["last_sung", "sing", "sing_pcm", "sing_simulated"]
@@ -35,7 +38,9 @@ def _kit(kit: Kit, workshop: Workshop) -> dict[str, tuple[str, Place]]:
     return {each.drum.tag: (each.drum.name, place) for each, place in found if place is not None}
 
 
-def _shape(test: SingTest, kit: Kit, named: dict[str, tuple[str, Place]], before: list[SungOut]) -> SangOut:
+def _shape(
+    test: SingTest, named: dict[str, tuple[str, Place]], batters: dict[str, RodLayout], before: list[SungOut]
+) -> SangOut:
     names = {tag: name for tag, (name, _) in named.items()}
     answers = [
         SungOut(
@@ -50,7 +55,7 @@ def _shape(test: SingTest, kit: Kit, named: dict[str, tuple[str, Place]], before
     return SangOut(
         struck=test.struck,
         at=timezone.now(),
-        sentences=list(tell_singing(test, names)),
+        sentences=list(tell_singing(test, names, batters)),
         hand_heard=test.hand_s is not None,
         answers=answers,
         move=move,
@@ -83,11 +88,12 @@ def sing(kit: Kit, struck: str, samples: NDArray[np.floating], rate: int, member
         )
     test = hear_singing(samples, rate, struck, [place for _, place in named.values()])
     before = next((each.answers for each in last_sung(kit) if each.struck == struck), [])
-    sang = _shape(test, kit, named, before)
-    drum = next(each.drum for each in standing_drums(kit, member.workshop, {}) if each.drum.tag == struck)
+    drums = {each.drum.tag: each.drum for each in standing_drums(kit, member.workshop, {})}
+    batters = {tag: SideOf(drums[tag], Side.BATTER).layout for tag in named}
+    sang = _shape(test, named, batters, before)
     LogEntry.objects.create(
         workshop=member.workshop,
-        drum=drum,
+        drum=drums[struck],
         at=sang.at,
         kind=SANG,
         text=f"Struck in {kit.name}: {' '.join(sang.sentences)}"[:300],

@@ -22,7 +22,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['A', 'at a drum you look at: all as last time'],
   ['G  H  N', 'it goes out; it is not here; on to the next one'],
   ['C  O', 'on the Shelf: count a place; what is to be bought'],
-  ['T  D  B  I  M  K', 'Today, Drums, Bench, Inspect, Kits, Shelf (stock)'],
+  ['T  D  B  I  Y  K', 'Today, Drums, Bench, Inspect, Kits, Shelf (stock)'],
   ['L', 'light: Bench theme or Stage theme'],
   ['?', 'this sheet'],
 ]

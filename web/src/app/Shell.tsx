@@ -59,7 +59,7 @@ function SignedIn({ session }: { session: Session }) {
       d: () => void navigate('/drums'),
       b: () => void navigate('/bench'),
       i: () => void navigate('/inspect'),
-      m: () => void navigate('/kits'),
+      y: () => void navigate('/kits'), // a letter no view has for itself: one that is off there would lead away from it
       k: () => void navigate('/shelf'),
       l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
     }),

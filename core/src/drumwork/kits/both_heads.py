@@ -176,12 +176,14 @@ class Place:
 
 @dataclass(frozen=True, slots=True)
 class Apart:
-    """Two drums' notes that lie too near each other; `other` is empty where it is a note given."""
+    """Two drums' notes that lie too near each other; `other` and `other_which` are empty where it is a note given."""
 
     one: str
     which: str
+    one_hz: float
     other: str
     other_which: str
+    other_hz: float
     cents: float
 
 
@@ -241,23 +243,23 @@ class KitPlan:
     apart_at_most: float | None = None
 
 
+def _nearest(one: Place, notes: Mapping[str, float], other: str, others: Mapping[str, float]) -> Apart:
+    """The two that lie nearest."""
+    which, to = min(
+        ((a, b) for a in notes for b in others), key=lambda each: abs(cents_of(notes[each[0]] / others[each[1]]))
+    )
+    return Apart(one.id, which, notes[which], other, to, others[to], abs(cents_of(notes[which] / others[to])))
+
+
 def crowded(places: Sequence[Place], apart: float, against: Sequence[float] = ()) -> list[Apart]:
     """Every two drums, and every drum and note of others, whose strongest notes lie nearer than `apart` cents; the nearest first."""
     found = []
     for one, other in combinations(places, 2):
         if one.sounds_alike(other):
             continue
-        which, to, cents = min(
-            ((a, b, abs(cents_of(x / y))) for a, x in one.strongest.items() for b, y in other.strongest.items()),
-            key=lambda each: each[2],
-        )
-        if cents < apart - 1e-9:
-            found.append(Apart(one.id, which, other.id, to, cents))
-    for place in places:
-        for note in against:
-            which, cents = min(((a, abs(cents_of(x / note))) for a, x in place.strongest.items()), key=lambda e: e[1])
-            if cents < apart - 1e-9:
-                found.append(Apart(place.id, which, "", f"{note:g} Hz", cents))
+        found.append(_nearest(one, one.strongest, other.id, other.strongest))
+    found += [_nearest(place, place.strongest, "", {"": note}) for place in places for note in against]
+    found = [each for each in found if each.cents < apart - 1e-9]
     return sorted(found, key=lambda each: each.cents)
 
 

@@ -20,12 +20,14 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.errors import BadRequest, BadSound
+from drumwork.errors import BadLayout, BadRequest, BadSound
 from drumwork.kits.both_heads import Place
 from drumwork.listening.onset import loudest_stroke
 from drumwork.listening.partials import Partial, find_partials
 from drumwork.listening.prepare import prepare
 from drumwork.quantities import cents_of
+from drumwork.rods.deliberate import OnPurpose, leave_uneven
+from drumwork.rods.layout import RodLayout
 
 __all__ = ["Advice", "SingTest", "Sung", "hear_singing", "softer_by", "tell_singing"]
 
@@ -298,8 +300,23 @@ def _advice(sung: Sung, ears: _Ears) -> Advice:
 _WHICH: Final = {"note": "its note", "batter": "its batter", "wires": "its wires"}
 
 
-def tell_singing(test: SingTest, names: Mapping[str, str]) -> tuple[str, ...]:
-    """What was heard, in sentences, the weightiest first."""
+def _or_a_hair(move: Advice, which: str, layout: RodLayout | None) -> str:
+    """What else stops it: a rod down splits the pair the rods sound, four by a hair deaden the drum (trade §6, P19)."""
+    if layout is None:
+        return ""
+    kind = OnPurpose.ROD_DOWN if which == "batter" else OnPurpose.FOUR_BY_A_HAIR
+    try:
+        rods = sorted(leave_uneven(layout, kind, layout.rods[0]).turns)
+    except BadLayout:
+        return ""
+    named = f"rod {rods[0]}" if len(rods) == 1 else f"rods {', '.join(map(str, rods[:-1]))} and {rods[-1]}"
+    return f"; or slacken {named} of its batter a hair, which lets it die sooner"
+
+
+def tell_singing(
+    test: SingTest, names: Mapping[str, str], batters: Mapping[str, RodLayout] | None = None
+) -> tuple[str, ...]:
+    """What was heard, in sentences, the weightiest first. `batters`: the rods of each drum, so that the one to ease can be named."""
     said = []
     covered = bool(test.answers) and test.answers[0].level_db > COVERS_DB
     if test.hand_s is None and not covered:
@@ -315,9 +332,10 @@ def tell_singing(test: SingTest, names: Mapping[str, str]) -> tuple[str, ...]:
     if test.advice and test.answers:
         move = test.advice
         way = "up" if move.cents > 0 else "down"
+        which = next(each.which for each in test.answers if each.drum == move.drum)
         said.append(
-            f"Bring {names[move.drum]} {way} by {abs(move.cents):.0f} cents and it should answer {move.softer_db:.0f} dB softer;"
-            " or slacken one rod of it a hair, which splits its note and lets it die sooner."
+            f"Bring {names[move.drum]} {way} by {abs(move.cents):.0f} cents and it should answer {move.softer_db:.0f} dB softer"
+            f"{_or_a_hair(move, which, (batters or {}).get(move.drum))}."
         )
     if test.hand_s is None and covered:
         said.append(

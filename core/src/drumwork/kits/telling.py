@@ -88,7 +88,7 @@ _WHICH: Final = {"note": "", "batter": "’s batter", "wires": "’s wires"}
 def _too_near(near: Apart, names: Mapping[str, str], after: Mapping[str, Place]) -> str:
     one, other = names[near.one], names.get(near.other, "")
     if not other:
-        return f"{one}{_WHICH[near.which]} lies {_cents(near.cents)} from {near.other_which} now."
+        return f"{one}{_WHICH[near.which]} lies {_cents(near.cents)} from {near.other_hz:.1f} Hz now."
     then = f" After it: {_between(after[near.one], after[near.other]):.0f}." if after else ""
     answers = "wires" in (near.which, near.other_which)
     if answers:
@@ -144,7 +144,7 @@ def _impossible(plan: KitPlan, wish: KitWish, names: Mapping[str, str]) -> str:
 def _sum(plan: KitPlan, wish: KitWish, heads: Sequence[HeadMove], drums: int) -> str:
     if not heads:
         return "Nothing needs turning: it holds every wish." if not plan.dropped else "Nothing needs turning."
-    rods = f"{plan.turns:.1f} turns of every rod in all"
+    rods = f"{plan.turns:.1f} turns of every rod in all" if plan.turns >= 0.1 else "hardly a turn of anything"
     said = f"{_count(len(heads)).capitalize()} head{'s' if len(heads) != 1 else ''} on {_count(drums)} drum{'s' if drums != 1 else ''}, {rods}"
     kept = _wishes(wish)
     return f"{said}. Nothing nearer would hold {kept}." if plan.proved and kept else f"{said}."

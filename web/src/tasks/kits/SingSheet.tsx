@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import { clock } from '../../domain/dates'
 import { Main, Plain, Quiet } from '../../ui/Button'
@@ -86,6 +87,11 @@ export function SingSheet({ kit, wish, onWish, onClose }: Props) {
           <Answers answers={last} />
           <Foot>
             <Soft>heard {clock(new Date(last.at))}; kept in its history</Soft>
+            {last.move ? (
+              <Link to={`/drums/${last.move.tag}/start?work=uneven-on-purpose&part=batter`}>
+                <u>leave it uneven on purpose</u>
+              </Link>
+            ) : null}
             {last.move ? <Plain onPress={() => moved(last)}>Plan {last.move.name} so</Plain> : null}
           </Foot>
         </Result>
