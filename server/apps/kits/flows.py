@@ -10,7 +10,6 @@ from django.utils import timezone
 from apps.bench.models import Job
 from apps.drums.flows import search_text
 from apps.kits.schemas import KitIn, KitJobsIn, KitJobsOut, KitWishes
-from apps.kits.selectors import ANOTHER_PITCH
 from apps.planned.flows import Wanted, plan_work
 from apps.register.models import Drum, Kit, KitDrum
 from apps.register.sides import SideOf
@@ -19,6 +18,7 @@ from apps.sound.schemas import WantedIn
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.drums import Side
+from drumwork.procedures.catalogue import RETUNES
 from drumwork.work.plan import Part
 
 SAME_HZ = 0.005
@@ -102,7 +102,7 @@ def make_jobs(kit: Kit, body: KitJobsIn, member: Membership) -> KitJobsOut:
         key = uuid.uuid5(body.id, f"{head.tag} {head.side.value} {number}")
         why = f"{kit.name}: {head.why}" if head.why else kit.name
         due = kit.day if kit.day and kit.day >= timezone.localdate() else timezone.localdate()
-        plan_work(Wanted(key, there[head.tag], ANOTHER_PITCH, Part(head.side.value), due, why[:200], {}), member)
+        plan_work(Wanted(key, there[head.tag], RETUNES.id, Part(head.side.value), due, why[:200], {}), member)
         made += 1
     busy = Job.objects.filter(drum__in=[there[tag].pk for tag in wanted], state="open").values_list(
         "drum__name", flat=True

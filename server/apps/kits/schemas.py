@@ -9,7 +9,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import BaseModel, Field, FiniteFloat
 
-from apps.workshops.typed import Line, Name
+from apps.workshops.typed import Line, Name, WorkName
 from drumwork.drums import DrumKind, Side
 from drumwork.kits import Role, Shape
 
@@ -144,7 +144,7 @@ class TooNear(Schema):
 
 
 class KitPlanOut(Schema):
-    """A plan. `turns` is the sum over heads of turns of every rod, `bound` the least it could be; there are no places where nothing holds."""
+    """A plan. `work` is what its jobs are; `turns` is the sum over heads of turns of every rod, `bound` the least it could be; there are no places where nothing holds."""
 
     headline: str
     sum: str
@@ -158,6 +158,7 @@ class KitPlanOut(Schema):
     impossible: bool
     jobs: int
     minutes: int
+    work: WorkName
 
 
 class HeadWanted(Schema):
@@ -195,12 +196,13 @@ class SungOut(Schema):
 
 
 class SingMove(Schema):
-    """What would let it answer much softer: this drum by so many cents, which gives it this note."""
+    """What would let it answer much softer: this drum by so many cents, which gives it this note; or this work, which leaves it uneven."""
 
     tag: str
     name: str
     cents: float
     note_hz: float
+    eased_by: WorkName
 
 
 class SangOut(Schema):

@@ -9,7 +9,6 @@ from django.db.models import Count, F
 
 from apps.kits.schemas import (
     DrumOfKit,
-    HeadWanted,
     KitHead,
     KitHeadNow,
     KitLine,
@@ -39,13 +38,12 @@ from drumwork.kits import (
     step_turns,
     tell,
 )
-from drumwork.procedures.catalogue import work_named
+from drumwork.procedures.catalogue import RETUNES
 from drumwork.quantities import Length, Pitch, cents_of, parse_pitch
 from drumwork.quantities.intervals import parse_interval
 
-__all__ = ["ANOTHER_PITCH", "HeadWanted", "kit_of", "kits", "plan_of", "wish_of"]
+__all__ = ["kit_of", "kits", "plan_of", "wish_of"]
 
-ANOTHER_PITCH = "another-pitch"
 A_HEAD = 0.125
 """A head touched counts as an eighth of a turn of every rod: each is a job of its own. Our own figure."""
 SECONDS = 3.0
@@ -222,5 +220,6 @@ def plan_of(kit: Kit, asked: KitWishes, workshop: Workshop) -> KitPlanOut:
         proved=plan.proved,
         impossible=bool(plan.impossible),
         jobs=jobs,
-        minutes=jobs * work_named(ANOTHER_PITCH).minutes,
+        minutes=jobs * RETUNES.minutes,
+        work=RETUNES.id,
     )

@@ -20,6 +20,7 @@ from apps.workshops.models import Membership, Workshop
 from drumwork.commands.sound_files import from_pcm
 from drumwork.drums import Side
 from drumwork.kits import Place, SingTest, hear_singing, tell_singing
+from drumwork.procedures.catalogue import EASES
 from drumwork.quantities import Pitch
 from drumwork.quantities.pitch import ratio_of
 from drumwork.rods.layout import RodLayout
@@ -51,7 +52,9 @@ def _shape(
     move = None
     if test.advice:
         note = named[test.advice.drum][1].note_hz * ratio_of(test.advice.cents)
-        move = SingMove(tag=test.advice.drum, name=names[test.advice.drum], cents=test.advice.cents, note_hz=note)
+        move = SingMove(
+            tag=test.advice.drum, name=names[test.advice.drum], cents=test.advice.cents, note_hz=note, eased_by=EASES.id
+        )
     return SangOut(
         struck=test.struck,
         at=timezone.now(),

@@ -4306,7 +4306,7 @@ export interface components {
         };
         /**
          * KitPlanOut
-         * @description A plan. `turns` is the sum over heads of turns of every rod, `bound` the least it could be; there are no places where nothing holds.
+         * @description A plan. `work` is what its jobs are; `turns` is the sum over heads of turns of every rod, `bound` the least it could be; there are no places where nothing holds.
          */
         KitPlanOut: {
             /** Bound */
@@ -4333,6 +4333,11 @@ export interface components {
             sum: string;
             /** Turns */
             turns: number;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
         };
         /** KitStep */
         KitStep: {
@@ -6429,11 +6434,16 @@ export interface components {
         };
         /**
          * SingMove
-         * @description What would let it answer much softer: this drum by so many cents, which gives it this note.
+         * @description What would let it answer much softer: this drum by so many cents, which gives it this note; or this work, which leaves it uneven.
          */
         SingMove: {
             /** Cents */
             cents: number;
+            /**
+             * Eased By
+             * @enum {string}
+             */
+            eased_by: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
             /** Name */
             name: string;
             /** Note Hz */

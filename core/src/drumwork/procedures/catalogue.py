@@ -14,7 +14,17 @@ from drumwork.drums import Side
 from drumwork.errors import UnknownWork
 from drumwork.work.plan import DrumFacts, Part, Procedure
 
-__all__ = ["CATALOGUE", "CHECKS", "Offer", "check_for", "head_change_for", "offers_for", "work_named"]
+__all__ = [
+    "CATALOGUE",
+    "CHECKS",
+    "EASES",
+    "RETUNES",
+    "Offer",
+    "check_for",
+    "head_change_for",
+    "offers_for",
+    "work_named",
+]
 
 
 def _found_in(package: ModuleType) -> list[Procedure]:
@@ -30,6 +40,10 @@ def _found_in(package: ModuleType) -> list[Procedure]:
 
 _ALL: Final = tuple(sorted(_found_in(drumwork.procedures), key=lambda each: (each.rank, each.id)))
 CATALOGUE: Final[Mapping[str, Procedure]] = {each.id: each for each in _ALL}
+RETUNES: Final = CATALOGUE["another-pitch"]
+"""Brings a whole head to another pitch."""
+EASES: Final = CATALOGUE["uneven-on-purpose"]
+"""Leaves a head uneven, so that it does not sing with another drum."""
 CHECKS: Final = tuple(each for each in _ALL if each.answers_checks)
 """Work that answers a check; the first is the one for film."""
 

@@ -76,7 +76,7 @@ export function Answer({ kit, plan, thinking, mayChange }: Props) {
             {make.data.notes.map((note) => (
               <Soft key={note}>{note}</Soft>
             ))}
-            <Link to={`/drums/${first.tag}/start?work=another-pitch&part=${first.side}`}>
+            <Link to={`/drums/${first.tag}/start?work=${plan.work}&part=${first.side}`}>
               <u>
                 Begin with {first.name}’s {first.side}
               </u>

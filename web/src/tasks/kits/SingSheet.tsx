@@ -88,7 +88,7 @@ export function SingSheet({ kit, wish, onWish, onClose }: Props) {
           <Foot>
             <Soft>heard {clock(new Date(last.at))}; kept in its history</Soft>
             {last.move ? (
-              <Link to={`/drums/${last.move.tag}/start?work=uneven-on-purpose&part=batter`}>
+              <Link to={`/drums/${last.move.tag}/start?work=${last.move.eased_by}&part=batter`}>
                 <u>leave it uneven on purpose</u>
               </Link>
             ) : null}

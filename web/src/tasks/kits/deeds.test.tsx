@@ -89,7 +89,7 @@ const sang = (more: Partial<Sang> = {}): Sang => ({
   sentences: ['Linnet answers with its note at 109 Hz, 22 dB under the stroke, for 1.3 s.'],
   hand_heard: true,
   answers: [{ tag: 'B', name: 'Linnet', hz: 109, level_db: -22, seconds: 1.3 }],
-  move: { tag: 'B', name: 'Linnet', cents: -30, note_hz: 107.13 },
+  move: { tag: 'B', name: 'Linnet', cents: -30, note_hz: 107.13, eased_by: 'uneven-on-purpose' },
   before: [],
   ...more,
 })

@@ -45,11 +45,11 @@ export function BorrowSheet({ what, own, side, rod, onLent, onClose }: Props) {
         />
         {donors.data ? <Donors {...donors.data} onPick={(tag) => setFrom(tag)} /> : null}
         {donors.data?.donors.length ? null : (
-        <Soft>
-          Best from a drum that rests tonight. Else from a snare’s batter away from where rim shots fall: six
-          rods suffer from one that is missing, eight notice, ten hardly; never beside a snare bed. Give the
-          two neighbours of the gap a little extra there.
-        </Soft>
+          <Soft>
+            Best from a drum that rests tonight. Else from a snare’s batter away from where rim shots fall:
+            six rods suffer from one that is missing, eight notice, ten hardly; never beside a snare bed. Give
+            the two neighbours of the gap a little extra there.
+          </Soft>
         )}
         <Main type="submit" isDisabled={!ready}>
           Borrowed

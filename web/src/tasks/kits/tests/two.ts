@@ -75,4 +75,5 @@ export const plan: Plan = {
   impossible: false,
   jobs: 2,
   minutes: 30,
+  work: 'another-pitch',
 }
