@@ -13,7 +13,7 @@ from e2e.pages.bench import Bench
 from e2e.support.browser import Browser
 from e2e.support.installation import Installation
 
-DRUMS = ("Puffin", "Guillemot", "Turnstone", "Shearwater", "Pontoon")
+DRUMS = ("Puffin", "Guillemot", "Turnstone", "Trawler", "Pontoon")
 HIGHEST, BASS = DRUMS[0], DRUMS[-1]
 
 

@@ -144,7 +144,6 @@ DEMO = (*TABLES, ("load_demo", "--unasked"))
 """What fills an empty database, as `./start --no-demo` and a plain `./start` do it."""
 
 
-@functools.cache
 @contextlib.contextmanager
 def in_turn() -> Iterator[None]:
     """Journeys run in two lanes: while one makes or copies what is prepared, the other waits."""
@@ -153,6 +152,7 @@ def in_turn() -> Iterator[None]:
         yield
 
 
+@functools.cache
 def prepared(*steps: tuple[str, ...]) -> str:
     """The name of a stopped cluster in which these commands have run, to be copied in the same turn: made once for the code as it is now, today."""
     name = "prepared-" + hashlib.sha256(repr(steps).encode()).hexdigest()[:8]

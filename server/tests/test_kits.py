@@ -76,7 +76,9 @@ def test_a_kit_stands_as_it_was_read(kit: int, api: Api) -> None:
     assert [(each["side"], round(each["now_hz"])) for each in siskin["heads"]] == [("batter", 251), ("resonant", 276)]
     assert siskin["way_cents"] == pytest.approx(165.0, abs=0.1)  # 1200 log2 1.1
     assert siskin["note_hz"] < siskin["heads"][0]["now_hz"]
-    assert [each["name"] for each in api("GET", "/kits")[1]] == ["dune kit"]
+    assert [(each["name"], each["drums"]) for each in api("GET", "/kits")[1]] == [
+        ("dune kit", ["Siskin", "Linnet", "Serin"])
+    ]
 
 
 def test_only_what_was_read_since_the_head_was_fitted_counts(kit: int, toms: list[Drum], api: Api) -> None:

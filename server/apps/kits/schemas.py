@@ -55,14 +55,14 @@ class KitWishes(BaseModel):
 
 
 class KitLine(Schema):
-    """A kit in the list of them."""
+    """A kit in the list of them, with its drums by name."""
 
     id: int
     name: str
     occasion: str
     at: str
     day: date | None
-    drums: int
+    drums: list[str]
 
 
 class KitHeadNow(Schema):

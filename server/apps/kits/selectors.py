@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from itertools import pairwise
 
 from django.conf import settings
-from django.db.models import Count, F
+from django.db.models import F
 
 from apps.kits.schemas import (
     DrumOfKit,
@@ -20,7 +21,7 @@ from apps.kits.schemas import (
     TooNear,
 )
 from apps.kits.standing import Standing, standing_drums
-from apps.register.models import Kit
+from apps.register.models import Kit, KitDrum
 from apps.register.schemas import KIND_WORDS
 from apps.workshops.errors import Refused
 from apps.workshops.models import Workshop
@@ -52,9 +53,13 @@ SECONDS = 3.0
 
 def kits() -> list[KitLine]:
     """Those with a day first, the nearest day first; then by name."""
-    rows = Kit.objects.annotate(n=Count("drums")).order_by(F("day").asc(nulls_last=True), "name")
+    names = defaultdict[int, list[str]](list)
+    for kit, name in KitDrum.objects.order_by("row", "drum__tag").values_list("kit_id", "drum__name"):
+        names[kit].append(name)
+    rows = Kit.objects.order_by(F("day").asc(nulls_last=True), "name")
     return [
-        KitLine(id=row.pk, name=row.name, occasion=row.occasion, at=row.at, day=row.day, drums=row.n) for row in rows
+        KitLine(id=row.pk, name=row.name, occasion=row.occasion, at=row.at, day=row.day, drums=names[row.pk])
+        for row in rows
     ]
 
 

@@ -4256,7 +4256,7 @@ export interface components {
         };
         /**
          * KitLine
-         * @description A kit in the list of them.
+         * @description A kit in the list of them, with its drums by name.
          */
         KitLine: {
             /** At */
@@ -4264,7 +4264,7 @@ export interface components {
             /** Day */
             day: string | null;
             /** Drums */
-            drums: number;
+            drums: string[];
             /** Id */
             id: number;
             /** Name */

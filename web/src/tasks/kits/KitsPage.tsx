@@ -1,13 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { api, unwrap } from '../../api/client'
+import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
 import { shortDate } from '../../domain/dates'
 import { Key, Plain } from '../../ui/Button'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
+
+/** "Night market, Saturday 5 December, upper deck", as far as it is known. */
+const when = (kit: Schemas['KitLine']): string =>
+  [kit.occasion, kit.day ? shortDate(new Date(`${kit.day}T12:00`)) : '', kit.at].filter(Boolean).join(', ')
 
 /** The kits there are, those that play soonest first. */
 export function KitsPage() {
@@ -45,13 +49,12 @@ export function KitsPage() {
             <Link to={`/kits/${kit.id}`}>
               <b>{kit.name}</b>
               <span>
-                {kit.drums} {kit.drums === 1 ? 'drum' : 'drums'}
+                {kit.drums.length} {kit.drums.length === 1 ? 'drum' : 'drums'}
               </span>
-              <Soft>
-                {[kit.occasion, kit.day ? shortDate(new Date(`${kit.day}T12:00`)) : '', kit.at]
-                  .filter(Boolean)
-                  .join(', ')}
-              </Soft>
+              <span>
+                {when(kit) ? <strong>{when(kit)}</strong> : null}
+                <Soft>{kit.drums.join(', ')}</Soft>
+              </span>
             </Link>
           </li>
         ))}
@@ -76,6 +79,10 @@ const List = styled.ul`
   }
   b {
     font: 600 20px var(--slab);
+  }
+  strong {
+    display: block;
+    font-weight: 600;
   }
   @media (max-width: 700px) {
     a {
