@@ -393,3 +393,27 @@ def test_who_gives_a_rod_and_which(house: House, api: Api) -> None:
     assert found["refused"] == ["Short: it lacks a rod itself"]
     assert api("GET", "/kits/donors?tag=NOPE")[0] == 404
     assert api("GET", f"/kits/donors?tag={house.drum.tag}&rod=99")[1]["need"] == ""
+
+
+def test_what_is_kept_and_cannot_be_read_does_not_shut_the_kit(
+    kit: int, toms: list[Drum], api: Api, house: House
+) -> None:
+    assert api("PUT", f"/kits/{kit}/wish", {"above": {"WR-010": "a mile"}})[0] == 422
+    house.enter()
+    LogEntry.objects.create(
+        workshop=house.workshop,
+        drum=toms[0],
+        at=timezone.now(),
+        kind="sing",
+        text="old",
+        record={"kit": "dune kit", "sang": {"struck": 1}},
+    )
+    LogEntry.objects.create(
+        workshop=house.workshop, drum=toms[0], at=timezone.now(), kind="sing", text="older", record={"kit": "dune kit"}
+    )
+    for wish in ({"shape": 7}, {"shape": "high-and-tight", "above": {"WR-010": "a mile"}}):
+        Kit.objects.filter(pk=kit).update(wish=wish)
+        status, found = api("GET", f"/kits/{kit}")
+        assert (status, found["wish"]["shape"]) == (200, "as-it-is")
+        house.enter()
+    assert api("GET", f"/kits/{kit}/sing") == (200, [])

@@ -19,6 +19,7 @@ from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.drums import Side
 from drumwork.procedures.catalogue import RETUNES
+from drumwork.quantities.intervals import parse_interval
 from drumwork.work.plan import Part
 
 SAME_HZ = 0.005
@@ -49,7 +50,6 @@ def save_kit(kit: Kit | None, body: KitIn, member: Membership) -> Kit:
         )
     drums = _drums([each.tag for each in body.drums])
     kit = Kit.objects.select_for_update().get(pk=kit.pk) if kit else Kit(workshop=member.workshop)
-    renamed = kit.name != body.name
     kit.name, kit.occasion, kit.at, kit.day = body.name, body.occasion, body.at, body.day
     kit.save()
     before = {row.drum_id: row for row in KitDrum.objects.filter(kit=kit)}
@@ -60,13 +60,23 @@ def save_kit(kit: Kit | None, body: KitIn, member: Membership) -> Kit:
     gone = list(before)
     KitDrum.objects.filter(kit=kit, drum__in=gone).delete()
     touched = Drum.objects.filter(pk__in=[*gone, *(each.pk for each in drums.values())])
-    for drum in touched.select_related("place", "owner").prefetch_related("kits") if renamed or gone or drums else ():
+    for drum in touched.select_related("place", "owner").prefetch_related("kits"):
         drum.search = search_text(drum, [other.name for other in drum.kits.all()])
         drum.save(update_fields=["search"])
     return kit  # fmt: skip
 
 
 def keep_wish(kit: Kit, wish: KitWishes) -> None:
+    """Kept as it was typed; only how two heads stand must be readable, as the kit is shown by it.
+
+    Raises
+    ------
+    BadQuantity
+        for an interval that is none.
+    """
+    for way in wish.above.values():
+        if way.strip():
+            parse_interval(way)
     kit.wish = wish.model_dump(mode="json")
     kit.save(update_fields=["wish"])
 

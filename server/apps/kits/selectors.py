@@ -7,6 +7,7 @@ from itertools import pairwise
 
 from django.conf import settings
 from django.db.models import F
+from pydantic import ValidationError
 
 from apps.kits.schemas import (
     DrumOfKit,
@@ -26,6 +27,7 @@ from apps.register.schemas import KIND_WORDS
 from apps.workshops.errors import Refused
 from apps.workshops.models import Workshop
 from drumwork.drums import DrumKind, Side
+from drumwork.errors import DrumworkError
 from drumwork.kits import (
     HeadMove,
     KitPlan,
@@ -64,7 +66,14 @@ def kits() -> list[KitLine]:
 
 
 def wish_of(kit: Kit) -> KitWishes:
-    return KitWishes.model_validate(kit.wish)
+    """As it was kept; none where what is kept cannot be read."""
+    try:
+        wish = KitWishes.model_validate(kit.wish)
+        for way in wish.above.values():
+            parse_interval(way or "unison")
+    except (ValidationError, DrumworkError):
+        return KitWishes.model_validate({})
+    return wish
 
 
 def _inches(each: Standing) -> str:

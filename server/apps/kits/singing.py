@@ -8,6 +8,7 @@ import numpy as np
 from django.conf import settings
 from django.utils import timezone
 from numpy.typing import NDArray
+from pydantic import ValidationError
 
 from apps.history.models import LogEntry
 from apps.kits.schemas import SangOut, SingMove, SungOut
@@ -68,10 +69,13 @@ def _shape(
 
 def last_sung(kit: Kit) -> list[SangOut]:
     """The last test of every drum of the kit, the latest first."""
-    rows = LogEntry.objects.filter(kind=SANG, record__kit=kit.pk).order_by("-at")[:60]
+    rows = LogEntry.objects.filter(kind=SANG, record__kit=kit.name).order_by("-at")[:60]
     found: dict[str, SangOut] = {}
     for row in rows:
-        sang = SangOut.model_validate(row.record["sang"])
+        try:
+            sang = SangOut.model_validate(row.record.get("sang"))
+        except ValidationError:  # written by another version, or brought in: its line in the history stands
+            continue
         found.setdefault(sang.struck, sang)
     return list(found.values())
 
@@ -101,7 +105,7 @@ def sing(kit: Kit, struck: str, samples: NDArray[np.floating], rate: int, member
         kind=SANG,
         text=f"Struck in {kit.name}: {' '.join(sang.sentences)}"[:300],
         by_name=member.shown_name,
-        record={"kit": kit.pk, "sang": sang.model_dump(mode="json")},
+        record={"kit": kit.name, "sang": sang.model_dump(mode="json")},
     )
     return sang  # fmt: skip
 

@@ -64,7 +64,7 @@ class Standing:
     def above(self) -> float:
         """Cents from batter to resonant: as said for this kit, else as the drum's usual targets have it, else by the workshop's school."""
         if self.way.strip():
-            return parse_interval(self.way).cents
+            return float(parse_interval(self.way).cents)
         batter, resonant = self.drum.wanted_batter_hz, self.drum.wanted_resonant_hz
         if batter and resonant:
             return float(cents_of(resonant / batter))

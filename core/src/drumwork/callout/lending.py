@@ -127,7 +127,7 @@ def gap_at(head: Head, layout: RodLayout, rod: int, lug: Pitch, hoops: str = "",
     tension = tension_for_edge(head.membrane, lug.hz)
     clean = CLEAN_ROD_N * head.rods / (math.pi * head.diameter.metres)
     left = (1 - lost) * tension / clean
-    return Gap(rod, lost, left, _extra(layout, rod, felt, lost, radius, beta, lug, turns_per_cent))
+    return Gap(rod, lost, left, _extra(layout, rod, felt, lost, radius, beta, turns_per_cent))
 
 
 def _neighbours(layout: RodLayout, rod: int) -> list[int]:
@@ -144,7 +144,6 @@ def _extra(
     lost: float,
     radius: float,
     beta: float,
-    lug: Pitch,
     turns_per_cent: float,
 ) -> Turns:
     """Least squares of what is missing at the gap and too much at the neighbours, in sixteenths; never so much that it would be uneven there."""
@@ -154,9 +153,8 @@ def _extra(
     gains = [sum(_press(_along(layout, place, each, radius), beta) for each in beside) / whole for place in places]
     lacks = [lost, *(_press(_along(layout, place, rod, radius), beta) / whole for place in beside)]
     share = sum(g * w for g, w in zip(gains, lacks, strict=True)) / sum(g * g for g in gains)
-    cents = 600 * math.log2(
-        1 + max(0.0, share)
-    )  # a rod that carries so much more turns as all would for so much more pull
+    # A rod that carries so much more turns as all would for so much more pull.
+    cents = 600 * math.log2(1 + max(0.0, share))
     turns = cents * turns_per_cent
     return min(MOST_EXTRA, Turns(2 * max(1, round(turns * 16))))
 

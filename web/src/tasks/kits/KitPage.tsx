@@ -31,7 +31,7 @@ function whenAndWhere(kit: Kit): string {
 
 function Planner({ kit }: { kit: Kit }) {
   const may = mayChange(useSession().data)
-  const { wish, setWish, plan, thinking } = useWish(kit, may)
+  const { wish, setWish, plan, notKept, thinking } = useWish(kit, may)
   const [open, setOpen] = useState<string | null>(null)
   const [sing, setSing] = useState(false)
   useKeys({ r: may ? () => setSing(true) : undefined })
@@ -90,6 +90,7 @@ function Planner({ kit }: { kit: Kit }) {
         </Left>
         <Right aria-label="What is wanted">
           <Wishes kit={kit} wish={wish} setWish={setWish} refused={refused} />
+          {notKept ? <Problem>The wish is not kept: {notKept.message}</Problem> : null}
           {plan.error ? <Problem>{plan.error.message}</Problem> : null}
           {shown ? <Answer kit={kit} plan={shown} thinking={thinking} mayChange={may} /> : null}
         </Right>

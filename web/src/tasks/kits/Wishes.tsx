@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import styled from 'styled-components'
 import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
@@ -39,6 +40,7 @@ const known = (options: typeof STEPS, value: string) =>
 
 /** How the kit should sound: few wishes, all in sight. What one drum should do is asked of that drum. */
 export function Wishes({ kit, wish, setWish, refused }: Props) {
+  const [against, setAgainst] = useState((wish.against ?? []).join(', '))
   const row = kit.drums.filter((each) => ['tom', 'quad', 'line'].includes(each.role) && !each.left_out)
   return (
     <Box>
@@ -67,8 +69,12 @@ export function Wishes({ kit, wish, setWish, refused }: Props) {
       <Field
         label="Keep clear of"
         name="against"
-        value={(wish.against ?? []).join(', ')}
-        onChange={(text) => setWish({ ...wish, against: text ? text.split(/,\s?/) : [] })}
+        value={against}
+        onChange={(text) => {
+          setAgainst(text)
+          const notes = text.split(',').map((each) => each.trim())
+          setWish({ ...wish, against: notes.filter(Boolean) })
+        }}
         hint={refused['against'] ? undefined : 'notes others play beside it: E1, 55 Hz'}
       />
     </Box>

@@ -68,6 +68,9 @@ describe('wishes', () => {
     render(<Wishes kit={kit} wish={WISH} setWish={setWish} refused={{}} />)
     fireEvent.change(screen.getByLabelText('Keep clear of'), { target: { value: 'E1, 55 Hz' } })
     expect(setWish).toHaveBeenCalledWith({ ...WISH, against: ['E1', '55 Hz'] })
+    fireEvent.change(screen.getByLabelText('Keep clear of'), { target: { value: 'E1,' } })
+    expect((screen.getByLabelText('Keep clear of') as HTMLInputElement).value).toBe('E1,') // as typed: it can be rubbed out
+    expect(setWish).toHaveBeenLastCalledWith({ ...WISH, against: ['E1'] })
   })
 
   it('shows a step that was asked for elsewhere, and asks for none of a drum alone', () => {

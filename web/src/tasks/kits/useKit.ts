@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 
@@ -43,7 +43,7 @@ export function useWish(kit: Kit, mayChange: boolean) {
     staleTime: 0,
     retry: false,
   })
-  const { mutate: keep } = useMutation({
+  const { mutate: keep, error: notKept } = useMutation({
     mutationFn: (body: Wish) => unwrap(api.PUT('/api/kits/{kit_id}/wish', { ...pathOf(kit.id), body })),
     onSuccess: (_, body) => {
       queries.setQueryData<Kit>(keys.kit(kit.id), (was) => (was ? { ...was, wish: body } : was))
@@ -57,7 +57,11 @@ export function useWish(kit: Kit, mayChange: boolean) {
     kept.current = now
     keep(asked)
   }, [asked, keep, mayChange])
-  return { wish, setWish, plan, thinking: asked !== wish || plan.isFetching }
+  const newest = useEffectEvent(() => {
+    if (mayChange && JSON.stringify(wish) !== kept.current) keep(wish)
+  })
+  useEffect(() => () => newest(), []) // left before the pause was over: it is kept all the same
+  return { wish, setWish, plan, notKept, thinking: asked !== wish || plan.isFetching }
 }
 
 /** The jobs of a plan: sent again, they are there once. */
