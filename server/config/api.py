@@ -13,6 +13,7 @@ from apps.archive.api import router as archive
 from apps.audit.api import router as audit
 from apps.bench.api import router as bench
 from apps.bringing.api import router as bringing
+from apps.callouts.api import router as callouts
 from apps.copies.api import router as machine
 from apps.demo.api import router as demo
 from apps.drums.api import router as register
@@ -77,6 +78,7 @@ api.add_router("/photos", photos)
 api.add_router("/inspect", inspecting)
 api.add_router("/planned", planned)
 api.add_router("/kits", kits)
+api.add_router("/callouts", callouts)
 
 
 class Row(Schema):

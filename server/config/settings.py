@@ -51,6 +51,7 @@ INSTALLED_APPS = [
     "apps.planned",
     "apps.stock",
     "apps.inspecting",
+    "apps.callouts",
     "apps.ways",
     "apps.demo",
 ]

@@ -182,10 +182,11 @@ def _rows(file: BinaryIO) -> Iterator[tuple[str, Any]]:
 
 
 def _settings(workshop: Workshop, said: Any) -> None:
-    if not isinstance(said, dict) or said.keys() != set(SETTINGS):
+    later = LATER["workshop"]
+    if not isinstance(said, dict) or not set(SETTINGS) - later <= said.keys() <= set(SETTINGS):
         raise _bad("workshop", f"must say exactly {', '.join(SETTINGS)}")
     called = workshop.name
-    for name in SETTINGS:
+    for name in (each for each in SETTINGS if each in said):
         try:
             setattr(workshop, name, taken(Workshop._meta.get_field(name), said[name]))  # type: ignore[arg-type]
         except ValueError as error:

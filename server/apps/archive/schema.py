@@ -78,7 +78,7 @@ def schema() -> dict[str, Any]:
             "format": {"const": FORMAT},
             "version": {"const": VERSION},
             "made_at": {"type": "string", "format": "date-time"},
-            "workshop": _object(settings),
+            "workshop": _object(settings, LATER["workshop"]),
             "tables": _object({name: {"type": "array", "items": {"$ref": f"#/$defs/{name}"}} for name in rows}),
         }
     )

@@ -11,6 +11,7 @@ from django.db.models import Field, ForeignKey, Model
 
 from apps.bench.models import DrumFinding, Job, JobEvent, JobHead, KeptAnswer
 from apps.bringing.models import ReadSo
+from apps.callouts.models import CallOut, CallOutDrum, CallOutEvent
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting, HeadLine, Promise, ShelfThing, StockItem, WireLine
 from apps.hearing.models import HeardTap
@@ -58,6 +59,9 @@ TABLES: Final[Mapping[str, type[Model]]] = {
     "entries_of_walks": WalkEvent,
     "verdicts": Verdict,
     "overrules": Overrule,
+    "callouts": CallOut,
+    "drums_of_callouts": CallOutDrum,
+    "entries_of_callouts": CallOutEvent,
     "history": LogEntry,
     "pitches": PitchRecord,
     "photos": Photo,
@@ -67,6 +71,10 @@ TABLES: Final[Mapping[str, type[Model]]] = {
 LATER: Final[Mapping[str, frozenset[str]]] = {
     "kits": frozenset({"occasion", "at", "day", "wish"}),
     "drums_of_kits": frozenset({"role", "row"}),
+    "loans": frozenset({"from_side", "from_rod", "to_side", "to_rod"}),
+    "workshop": frozenset(
+        {"callout_plays", "callout_stands", "callout_rods", "callout_sounds", "callout_noise", "callout_beside"}
+    ),
 }
 """Columns that came after the first archives of this version: one without them is read too, and they are as in a fresh row."""
 

@@ -38,10 +38,10 @@ FOLLOWED: Final = {
 
 NOT_FOLLOWED: Final = {
     "a log of its own, which says who and when and is never edited": {
-        "bench_jobevent", "inspecting_walkevent", "history_logentry", "history_pitchrecord", "stock_movement", "inspecting_overrule", "hearing_heardtap",
+        "bench_jobevent", "inspecting_walkevent", "callouts_calloutevent", "history_logentry", "history_pitchrecord", "stock_movement", "inspecting_overrule", "hearing_heardtap",
     },
     "made from such a log": {
-        "bench_job", "bench_jobhead", "bench_drumfinding", "bench_keptanswer", "inspecting_walk", "inspecting_walkdrum", "inspecting_verdict", "stock_heap",
+        "bench_job", "bench_jobhead", "bench_drumfinding", "bench_keptanswer", "inspecting_walk", "inspecting_walkdrum", "callouts_callout", "callouts_calloutdrum", "inspecting_verdict", "stock_heap",
     },
     "says who and when itself": {"heads_promise", "stock_goesback", "stock_loan", "stock_barenote", "stock_shelfcode", "photos_photo", "copies_copy"},
     "how a file is read, no record": {"bringing_readso"},

@@ -10,11 +10,11 @@ from apps.register.models import Drum
 from apps.register.sides import SideOf
 from apps.workshops.models import Workshop
 from drumwork.callout import Donor, Gap, gap_at, who_lends
-from drumwork.drums import TRAITS, Side, traits_of
+from drumwork.drums import TRAITS, DrumKind, Side, traits_of
 from drumwork.kits import Role
 from drumwork.quantities import Pitch
 
-__all__ = ["donors_for"]
+__all__ = ["batter_of", "donors_for"]
 
 LOOKED_AT = 60
 """Drums looked at in a large workshop: snares first, as their batters miss a rod least."""
@@ -27,14 +27,16 @@ def _lug(standing: Standing, side: Side) -> Pitch | None:
     return standing.now[side] or SideOf(standing.drum, side).wanted
 
 
-def _batter(drum: Drum, workshop: Workshop, tonight: set[int]) -> Donor | None:
+def batter_of(drum: Drum, workshop: Workshop, tonight: set[int]) -> Donor | None:
     """The batter of a drum that may give; None where nobody knows how it stands."""
     standing, side = Standing(drum, Role.BESIDE, workshop), Side.BATTER
     head, lug = standing.heads[side], _lug(standing, side)
     if head is None or lug is None or drum.rods_batter < 4:
         return None
     layout, cost = SideOf(drum, side).layout, standing.turns_a_cent(side)
-    return Donor(drum.tag, head, layout, lug, drum.thread, drum.hoops, cost, drum.pk in tonight)
+    return Donor(
+        drum.tag, head, layout, lug, drum.thread, drum.hoops, cost, drum.pk in tonight, kind=DrumKind(drum.kind)
+    )
 
 
 def _own(drum: Drum, side: Side, rod: int, workshop: Workshop) -> Gap | None:
@@ -57,7 +59,7 @@ def donors_for(drum: Drum, side: Side, rod: int, workshop: Workshop) -> DonorsOu
     kits = {kit.pk for kit in drum.kits.all()}
     tonight = {each.pk for each in near if kits & {kit.pk for kit in each.kits.all()}}
     every = {each.tag: each for each in near}
-    found = [donor for each in near if (donor := _batter(each, workshop, tonight))]
+    found = [donor for each in near if (donor := batter_of(each, workshop, tonight))]
     offers, refusals = who_lends(found, drum.thread)
     own = _own(drum, side, rod, workshop)
     return DonorsOut(

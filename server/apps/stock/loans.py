@@ -7,6 +7,7 @@ from datetime import datetime
 from typing import TYPE_CHECKING
 
 from django.db import transaction
+from django.dispatch import Signal
 from django.utils import timezone
 
 from apps.heads.models import StockItem
@@ -21,7 +22,11 @@ from drumwork.shelf import Why
 if TYPE_CHECKING:
     from collections.abc import Iterable
 
-__all__ = ["Borrowed", "end_loan", "give_back_to", "keep_of_job", "lend"]
+__all__ = ["Borrowed", "end_loan", "ended", "give_back_to", "keep_of_job", "lend"]
+
+
+ended = Signal()
+"""A loan is over: sent with `loan`. Whoever keeps more of it than the Shelf does listens."""
 
 
 class Borrowed:
@@ -83,14 +88,15 @@ def lend(asked: LoanIn, member: Membership) -> Loan:
 
 
 @transaction.atomic
-def end_loan(key: uuid.UUID, ended: str, member: Membership) -> None:
+def end_loan(key: uuid.UUID, how: str, member: Membership) -> None:
     """Back, lost, or kept for good; said twice, it holds once. What came from the shelf and is back lies there again."""
     row = Loan.objects.select_for_update().get(pk=key)
     if row.ended:
         return
-    row.ended, row.ended_at, row.ended_by_name = ended, timezone.now(), member.shown_name
+    row.ended, row.ended_at, row.ended_by_name = how, timezone.now(), member.shown_name
     row.save(update_fields=["ended", "ended_at", "ended_by_name"])
-    if ended == Loan.Ended.BACK and row.stock_item_id is not None:
+    ended.send(Loan, loan=row)
+    if how == Loan.Ended.BACK and row.stock_item_id is not None:
         act = Act(uuid.uuid5(key, "back"), Why.BROUGHT_BACK, row.number, drum=row.to_drum, words=row.to_words)
         move(row.stock_item_id, act, member)
 

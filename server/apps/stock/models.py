@@ -81,7 +81,10 @@ class GoesBack(Owned):
 
 
 class Loan(Owned):
-    """A part lent: from a drum or from the shelf, to a drum or to somebody. It stays until it is back, lost or kept for good (N13)."""
+    """A part lent: from a drum or from the shelf, to a drum or to somebody. It stays until it is back, lost or kept for good (N13).
+
+    `from_side` and `from_rod`, `to_side` and `to_rod` say of a rod where it is missing and where it is, as far as anybody said so.
+    """
 
     class Ended(models.TextChoices):
         BACK = "back"
@@ -96,6 +99,10 @@ class Loan(Owned):
     from_words = models.CharField(max_length=60, blank=True)
     to_drum = models.ForeignKey(Drum, null=True, on_delete=models.CASCADE, related_name="lent_to")
     to_words = models.CharField(max_length=60, blank=True)
+    from_side = models.CharField(max_length=10, blank=True, default="", db_default="")
+    from_rod = models.PositiveSmallIntegerField(null=True, blank=True)
+    to_side = models.CharField(max_length=10, blank=True, default="", db_default="")
+    to_rod = models.PositiveSmallIntegerField(null=True, blank=True)
     job_id = models.UUIDField(null=True)
     lent_at = models.DateTimeField()
     lent_by_name = models.CharField(max_length=60, blank=True)

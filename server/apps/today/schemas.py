@@ -16,8 +16,10 @@ from apps.workshops.typed import WorkName
 from drumwork.drums import Side
 from drumwork.planning import (
     AgedHead,
+    CallOutAhead,
     CheckDue,
     JobInHand,
+    NoteOwed,
     Owed,
     OwedKind,
     PartLent,
@@ -30,8 +32,8 @@ from drumwork.planning import (
 from drumwork.procedures.catalogue import check_for, head_change_for
 from drumwork.work.plan import Part
 
-Doing = Literal["go-on", "start", "decide", "give-back", "buy"]
-Paged = Literal["overdue-check", "to-decide", "planned-work", "lent", "aged-head"]
+Doing = Literal["go-on", "start", "decide", "give-back", "buy", "call-out", "note"]
+Paged = Literal["overdue-check", "to-decide", "planned-work", "lent", "reported", "aged-head"]
 
 
 class OwedOut(Schema):
@@ -50,6 +52,7 @@ class OwedOut(Schema):
     ready_at: datetime | None
     job_id: str | None
     walk_id: str | None
+    callout_id: str | None
     doing: Doing
     action: str
     work: WorkName | Literal[""]
@@ -105,6 +108,10 @@ def _answer(drum: Drum, side: Side, is_check: bool) -> tuple[str, Part]:
 def _action(item: Owed, drum: Drum | None, usual: dict[str, int]) -> Next:
     if isinstance(item.fact, PartLent):
         return Next("give-back", "Back?")
+    if isinstance(item.fact, NoteOwed):
+        return Next("note", "Answered?" if item.fact.reported else "Write to the owner")
+    if isinstance(item.fact, CallOutAhead):
+        return Next("call-out", "Go on" if item.fact.began else "Open")
     if isinstance(item.fact, ShelfShort):
         return Next("buy", "Buying list")
     if isinstance(item.fact, ToFetch):
@@ -128,6 +135,8 @@ def _ready_at(fact: Fact) -> datetime | None:
             return fact.resting_until
         case CheckDue():
             return fact.due
+        case CallOutAhead():
+            return fact.show
         case WorkPlanned() | ToFetch():
             return timezone.make_aware(datetime.combine(fact.due, time(9)))
         case _:
@@ -138,6 +147,8 @@ def _called(fact: Fact, drum: Drum | None) -> tuple[str, str, str]:
     """The line's tag, name and kind, where there is no drum in it, what it is about."""
     if drum is not None:
         return drum.tag, drum.name, KIND_WORDS[drum.kind]
+    if isinstance(fact, NoteOwed | CallOutAhead):
+        return "", fact.kit, ""
     return "", fact.taker if isinstance(fact, PartLent) else "Shelf", ""
 
 
@@ -159,6 +170,7 @@ def _shape(item: Owed, drum: Drum | None, usual: dict[str, int]) -> OwedOut:
         ready_at=_ready_at(fact),
         job_id=fact.job if isinstance(fact, JobInHand) else None,
         walk_id=fact.walk if isinstance(fact, Undecided) else None,
+        callout_id=fact.callout if isinstance(fact, NoteOwed | CallOutAhead) else None,
         doing=following.doing,
         action=following.action,
         work=following.work,

@@ -22,8 +22,10 @@ from drumwork.drums import Side
 from drumwork.lives import Expected
 from drumwork.planning import (
     AgedHead,
+    CallOutAhead,
     CheckDue,
     JobInHand,
+    NoteOwed,
     OwedKind,
     PartLent,
     ShelfShort,
@@ -39,9 +41,22 @@ PAGE: Final = 25
 SOON: Final = 12
 MOST_IN_HAND: Final = 200
 COMING: Final = timedelta(days=60)
+GOING_ON: Final = timedelta(hours=12)
+"""So long after its show began a call-out nobody ended is still told."""
 MONTH: Final = timedelta(days=365.2425 / 12)
 MINUTES_WHEN_NEW: Final = {work.id: work.minutes for work in CATALOGUE.values()}  # until the workshop has its own
-Fact = CheckDue | JobInHand | AgedHead | Undecided | WorkPlanned | PartLent | ShelfShort | ToFetch
+Fact = (
+    CallOutAhead
+    | NoteOwed
+    | CheckDue
+    | JobInHand
+    | AgedHead
+    | Undecided
+    | WorkPlanned
+    | PartLent
+    | ShelfShort
+    | ToFetch
+)
 
 _DRUM: Final = (
     "tag", "name", "kind", "rods_batter", "rods_resonant", "lost_batter", "lost_resonant", "bed_rods", "port_rods", "snare_bed", "port_m", "thread",
@@ -65,6 +80,8 @@ taken as materialized (
     select drum_id, takes from hand union all
     select drum_id, case part when 'heads' then int4range(0, 2) when 'batter' then int4range(0, 1) else int4range(1, 2) end from plan
     where part in ('heads', 'batter', 'resonant')),
+unanswered as not materialized (
+    select * from callouts_callout where over_at is not null and answered_at is null and owing > 0),
 lent as not materialized (select * from stock_loan where ended = ''),
 decide as not materialized (
     select v.id, v.drum_id, v.walk_id, v.told ->> 'headline' as headline, v.at,
@@ -103,6 +120,11 @@ select
      from (select * from plan where due_on <= %(tomorrow)s order by due_on, id limit %(soon)s) p join heads_promise m on m.for_what = p.id
      join heads_stockitem s on s.id = m.stock_item_id left join heads_headline hl on hl.id = s.line_id
      left join heads_wireline wl on wl.id = s.wires_id join register_drum d on d.id = p.drum_id),
+    (select coalesce(json_agg(json_build_array(c.id, c.name, c.at, c.owing, c.over_at, c.reported_at) order by c.over_at, c.id), '[]')
+     from (select * from unanswered order by over_at, id limit %(page)s offset %(offset)s) c),
+    (select coalesce(json_agg(json_build_array(c.id, c.name, c.at, c.show_at, c.minutes, c.began_at is not null) order by c.show_at, c.id), '[]')
+     from (select * from callouts_callout where over_at is null and show_at between %(past)s and %(until)s order by show_at, id limit %(soon)s) c),
+    (select count(*) from unanswered),
     (select count(*) from heads_stockitem s where s.minimum > 0 and s.minimum > s.count - (
         select count(*) from heads_promise m where m.stock_item_id = s.id)),
     (select count(*) from plan where lacks > 0),
@@ -123,6 +145,7 @@ _PAGED: Final[dict[OwedKind, type[Fact]]] = {
     OwedKind.TO_DECIDE: Undecided,
     OwedKind.PLANNED_WORK: WorkPlanned,
     OwedKind.LENT: PartLent,
+    OwedKind.REPORTED: NoteOwed,
     OwedKind.AGED_HEAD: AgedHead,
 }
 
@@ -144,6 +167,7 @@ def _asked(workshop: Workshop, now: datetime, offset: int) -> dict[str, Any]:
         "today": timezone.localdate(now),
         "tomorrow": timezone.localdate(now) + timedelta(days=1),
         "until": now + COMING,
+        "past": now - GOING_ON,
         "page": PAGE,
         "reach": offset + PAGE,
         "offset": offset,
@@ -176,6 +200,9 @@ def _read(workshop: Workshop, now: datetime, offset: int) -> Facts:
             plans,
             loans,
             fetch,
+            notes,
+            ahead,
+            unanswered,
             short,
             unmet,
             lent,
@@ -205,6 +232,12 @@ def _read(workshop: Workshop, now: datetime, offset: int) -> Facts:
     facts += [Undecided(drum["tag"], walk, headline, _at(looked)) for drum, walk, headline, looked in looks]
     facts += [_planned(*each) for each in plans]
     facts += [_lent(*each) for each in loans]
+    facts += [
+        NoteOwed(key, kit, at, owing, _at(over), _at(told) if told else None)
+        for key, kit, at, owing, over, told in notes
+    ]
+    if offset == 0:
+        facts += [CallOutAhead(key, kit, at, _at(show), minutes, began) for key, kit, at, show, minutes, began in ahead]
     facts += [ToFetch(drum["tag"], what, place, date.fromisoformat(due)) for drum, what, place, due in fetch]
     if offset == 0:
         facts.append(ShelfShort(short, unmet))
@@ -219,6 +252,7 @@ def _read(workshop: Workshop, now: datetime, offset: int) -> Facts:
         OwedKind.TO_DECIDE: undecided,
         OwedKind.PLANNED_WORK: planned,
         OwedKind.LENT: lent,
+        OwedKind.REPORTED: unanswered,
         OwedKind.TO_BUY: int(short + unmet > 0),
         OwedKind.AGED_HEAD: aged,
     }

@@ -42,6 +42,13 @@ class Workshop(models.Model):
     falls_times = models.FloatField(default=2.0)
     turned_visits = models.PositiveSmallIntegerField(default=3)
     even_spread_hz = models.FloatField(default=2.0)
+    callout_plays = models.FloatField(default=10, db_default=10)
+    callout_stands = models.FloatField(default=8, db_default=8)
+    callout_rods = models.FloatField(default=7, db_default=7)
+    callout_sounds = models.FloatField(default=6, db_default=6)
+    callout_noise = models.FloatField(default=4, db_default=4)
+    callout_beside = models.FloatField(default=2, db_default=2)
+    """What each kind of trouble is worth before a show, 0 to 10: see `drumwork.callout.Weights`."""
     copy_days = models.PositiveSmallIntegerField(default=7)
     demo = models.BooleanField(default=False, db_default=False)
     """Invented, and gone again when nobody wants it; nobody signs in to it while the demo is off."""

@@ -63,6 +63,12 @@ class WaysIn(Schema):
     falls_times: float = Field(2.0, ge=1.2, le=6)
     turned_visits: int = Field(3, ge=2, le=8)
     even_spread_hz: float = Field(gt=0, le=20)
+    callout_plays: float = Field(10, ge=0, le=10)
+    callout_stands: float = Field(8, ge=0, le=10)
+    callout_rods: float = Field(7, ge=0, le=10)
+    callout_sounds: float = Field(6, ge=0, le=10)
+    callout_noise: float = Field(4, ge=0, le=10)
+    callout_beside: float = Field(2, ge=0, le=10)
     copy_days: int = Field(7, ge=0, le=365)
 
 

@@ -222,6 +222,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/callouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Callouts
+         * @description Call-outs to come and going on, then the last that were.
+         */
+        get: operations["callouts"];
+        put?: never;
+        /** Start Callout */
+        post: operations["start_callout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/callouts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Callout
+         * @description A call-out with everything it may need; with `since` from 0 up only entries after that one.
+         */
+        get: operations["callout"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/callouts/{key}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Events */
+        post: operations["callout_events"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/callouts/{key}/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Letter
+         * @description The note to the owner as it stands now.
+         */
+        get: operations["callout_letter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/callouts/{key}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan
+         * @description What is left becomes planned work of this workshop.
+         */
+        post: operations["plan_callout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes": {
         parameters: {
             query?: never;
@@ -2454,30 +2552,19 @@ export interface components {
         };
         /**
          * AnsweredIn
-         * @description What was answered to a question of a step: names of its answers or one's own words; or a pitch, length or number as typed. None takes an
-         *     answer back without undoing it. `amount` is hertz, metres or the number.
+         * @description The owner answered.
          */
         AnsweredIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "answer";
-            /** Question */
-            question: string;
-            /** Step */
-            step: string;
+            kind: "answered";
             /**
-             * Unit
+             * Words
              * @default
-             * @enum {string}
              */
-            unit: "" | "pitch" | "length" | "count";
-            /**
-             * Values
-             * @default []
-             */
-            values: string[];
+            words: string;
         };
         /** ArrivalOut */
         ArrivalOut: {
@@ -2514,6 +2601,33 @@ export interface components {
          * @enum {string}
          */
         Ask: "middle" | "mute";
+        /**
+         * BagOut
+         * @description A part to bring, how many, and what says so.
+         */
+        BagOut: {
+            /** Number */
+            number: number;
+            /** Part */
+            part: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * BaggedIn
+         * @description So many of a part are in the bag.
+         */
+        BaggedIn: {
+            /** Count */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bagged";
+            /** Part */
+            part: string;
+        };
         /**
          * BareHeard
          * @description The body is one tap as samples; this says how many a second, and names it.
@@ -2696,6 +2810,17 @@ export interface components {
             /** Write On Head */
             write_on_head: string;
         };
+        /** BookOut */
+        BookOut: {
+            /** Drums */
+            drums: components["schemas"]["CallOutDrumOut"][];
+            /** Known */
+            known: string[];
+            /** Refused */
+            refused: string[];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
         /**
          * BroughtIn
          * @description `rows`: how many of each table came in.
@@ -2760,6 +2885,168 @@ export interface components {
             kind: "cadence";
         };
         /**
+         * CallOutDrumOut
+         * @description A drum of the book; tag "" is the stands.
+         */
+        CallOutDrumOut: {
+            /** Bed Rods */
+            bed_rods: number[];
+            kind: components["schemas"]["DrumKind"] | null;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Rods Batter */
+            rods_batter: number;
+            /** Rods Resonant */
+            rods_resonant: number;
+            role: components["schemas"]["Role"] | null;
+            /** Size */
+            size: string;
+            /** Tag */
+            tag: string;
+            /** Thread */
+            thread: string;
+            /** Ticks */
+            ticks: components["schemas"]["TickOffered"][];
+        };
+        /**
+         * CallOutEventIn
+         * @description One entry. `seen` is the last entry number this device knew when it was made.
+         */
+        CallOutEventIn: {
+            /** Body */
+            body: components["schemas"]["ClockIn"] | components["schemas"]["BaggedIn"] | components["schemas"]["TickedIn"] | components["schemas"]["NotSoIn"] | components["schemas"]["FineIn"] | components["schemas"]["TookIn"] | components["schemas"]["DoneIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["CannotIn"] | components["schemas"]["OpenAgainIn"] | components["schemas"]["WordedIn"] | components["schemas"]["OverIn"] | components["schemas"]["ReportedIn"] | components["schemas"]["AnsweredIn"];
+            /** Device */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Seen */
+            seen: number;
+            /**
+             * V
+             * @default 1
+             */
+            v: number;
+        };
+        /** CallOutEventOut */
+        CallOutEventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Body */
+            body: components["schemas"]["ClockIn"] | components["schemas"]["BaggedIn"] | components["schemas"]["TickedIn"] | components["schemas"]["NotSoIn"] | components["schemas"]["FineIn"] | components["schemas"]["TookIn"] | components["schemas"]["DoneIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["CannotIn"] | components["schemas"]["OpenAgainIn"] | components["schemas"]["WordedIn"] | components["schemas"]["OverIn"] | components["schemas"]["ReportedIn"] | components["schemas"]["AnsweredIn"];
+            /** By */
+            by: string;
+            /** Device */
+            device: string;
+            /** Id */
+            id: string;
+            /** Seq */
+            seq: number;
+        };
+        /** CallOutEventsIn */
+        CallOutEventsIn: {
+            /** Events */
+            events: components["schemas"]["CallOutEventIn"][];
+        };
+        /**
+         * CallOutIn
+         * @description A call-out to a kit. The device makes the id, so that asking twice begins one.
+         */
+        CallOutIn: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kit */
+            kit: number;
+            /** Minutes */
+            minutes: number;
+            /** Show At */
+            show_at?: string | null;
+        };
+        /**
+         * CallOutLine
+         * @description A call-out in the list: coming, going on, or over.
+         */
+        CallOutLine: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Owing */
+            owing: number;
+            /** Show At */
+            show_at: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "coming" | "going-on" | "over" | "reported" | "answered";
+            /**
+             * Touched At
+             * Format: date-time
+             */
+            touched_at: string;
+        };
+        /**
+         * CallOutOut
+         * @description A call-out; asked with `since`, only the entries after that one, and no book or bag.
+         */
+        CallOutOut: {
+            /** At */
+            at: string;
+            /** Bag */
+            bag: components["schemas"]["BagOut"][];
+            book: components["schemas"]["BookOut"] | null;
+            /** Events */
+            events: components["schemas"]["CallOutEventOut"][];
+            /** Id */
+            id: string;
+            /** Kit */
+            kit: number | null;
+            /** Last Seq */
+            last_seq: number;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Owing */
+            owing: number;
+            /** Show At */
+            show_at: string | null;
+        };
+        /** CallOutReceipts */
+        CallOutReceipts: {
+            /** Last Seq */
+            last_seq: number;
+            /** Receipts */
+            receipts: components["schemas"]["Receipt"][];
+        };
+        /**
          * CanBeFound
          * @description One row of what can be found on a kind of drum.
          */
@@ -2775,6 +3062,24 @@ export interface components {
             part: string;
             where: components["schemas"]["Where"];
             /** Words */
+            words: string;
+        };
+        /**
+         * CannotIn
+         * @description It cannot be done tonight.
+         */
+        CannotIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cannot";
+            /** Step */
+            step: string;
+            /**
+             * Words
+             * @default
+             */
             words: string;
         };
         /**
@@ -2935,6 +3240,19 @@ export interface components {
             value: string;
             /** Way */
             way: string;
+        };
+        /**
+         * ClockIn
+         * @description So many minutes are left from now: the start, or a show that is late or early.
+         */
+        ClockIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clock";
+            /** Minutes */
+            minutes: number;
         };
         /**
          * ClosedIn
@@ -3103,6 +3421,19 @@ export interface components {
             options: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * DoneIn
+         * @description The step is done.
+         */
+        DoneIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done";
+            /** Step */
+            step: string;
         };
         /**
          * DonorOut
@@ -3358,6 +3689,23 @@ export interface components {
          * @enum {string}
          */
         DrumKind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "concert-tom" | "practice-mesh" | "rope-bass";
+        /** DrumNoteOut */
+        DrumNoteOut: {
+            /** Broken */
+            broken: string[];
+            /** Buy */
+            buy: string[];
+            /** Done */
+            done: string[];
+            /** Lent */
+            lent: string[];
+            /** Name */
+            name: string;
+            /** Tag */
+            tag: string;
+            /** Words */
+            words: string;
+        };
         /**
          * DrumOfKit
          * @description A drum of a kit. `left_out` says why the plan cannot take it; empty where it can. `way_cents` is how far its resonant stands above its batter.
@@ -3678,6 +4026,19 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * FineIn
+         * @description Looked at and struck: it sounds fine, or nothing is wrong but what was ticked.
+         */
+        FineIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fine";
+        };
         /** FirstIn */
         FirstIn: {
             /**
@@ -3820,6 +4181,18 @@ export interface components {
             on?: string | null;
             /** What */
             what: string;
+        };
+        /** GivenOut */
+        GivenOut: {
+            /** Giver */
+            giver: string;
+            /** Giver Rod */
+            giver_rod: number;
+            /** Taker */
+            taker: string;
+            /** Taker Rod */
+            taker_rod: number;
+            taker_side: components["schemas"]["Side"];
         };
         /** GoesBackEnd */
         GoesBackEnd: {
@@ -4483,6 +4856,32 @@ export interface components {
             what: string;
         };
         /**
+         * LetterOut
+         * @description The note to the owner; `text` is the whole to send, `owing` how many things in it nobody put right.
+         */
+        LetterOut: {
+            /** Answered At */
+            answered_at: string | null;
+            /** Closing */
+            closing: string[];
+            /** Drums */
+            drums: components["schemas"]["DrumNoteOut"][];
+            /** Fine */
+            fine: string[];
+            /** Opening */
+            opening: string[];
+            /** Owing */
+            owing: number;
+            /** Reported At */
+            reported_at: string | null;
+            /** Signed */
+            signed: string;
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * LifeOut
          * @description How long one kind of head lasts here. `own`: the share of what is said that rests on this workshop’s own heads, not on its setting.
          */
@@ -4935,6 +5334,24 @@ export interface components {
             kind: "not_here";
         };
         /**
+         * NotSoIn
+         * @description It is not so, or no longer: what was ticked, or what stood on the record.
+         */
+        NotSoIn: {
+            /** Drum */
+            drum: string;
+            /** Finding */
+            finding: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "not_so";
+            /** Rod */
+            rod?: number | null;
+            side?: components["schemas"]["Side"] | null;
+        };
+        /**
          * NotThis
          * @description What must not go on, and why.
          */
@@ -5014,6 +5431,19 @@ export interface components {
             code: string;
         };
         /**
+         * OpenAgainIn
+         * @description What was said of a step is taken back.
+         */
+        OpenAgainIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "open_again";
+            /** Step */
+            step: string;
+        };
+        /**
          * OptionOut
          * @description One answer to a question.
          */
@@ -5037,6 +5467,17 @@ export interface components {
             tapping_order: number[];
             /** Turning Order */
             turning_order: number[];
+        };
+        /**
+         * OverIn
+         * @description The show begins; what is left is for the note.
+         */
+        OverIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "over";
         };
         /**
          * OverruledIn
@@ -5080,13 +5521,15 @@ export interface components {
         OwedOut: {
             /** Action */
             action: string;
+            /** Callout Id */
+            callout_id: string | null;
             /** Count */
             count: number;
             /**
              * Doing
              * @enum {string}
              */
-            doing: "go-on" | "start" | "decide" | "give-back" | "buy";
+            doing: "go-on" | "start" | "decide" | "give-back" | "buy" | "call-out" | "note";
             /** Job Id */
             job_id: string | null;
             /** Kind */
@@ -5408,6 +5851,14 @@ export interface components {
             note_hz: number;
             /** Tag */
             tag: string;
+        };
+        /** PlanCallOutIn */
+        PlanCallOutIn: {
+            /**
+             * Due On
+             * Format: date
+             */
+            due_on: string;
         };
         /**
          * PlanFigures
@@ -5872,6 +6323,17 @@ export interface components {
         Renamed: {
             /** Merged */
             merged: boolean;
+        };
+        /**
+         * ReportedIn
+         * @description The owner has the note.
+         */
+        ReportedIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reported";
         };
         /**
          * ResonantPitch
@@ -6452,6 +6914,19 @@ export interface components {
             tag: string;
         };
         /**
+         * SkippedIn
+         * @description Not now; it comes back when nothing else is left.
+         */
+        SkippedIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipped";
+            /** Step */
+            step: string;
+        };
+        /**
          * SnareNote
          * @description A snare with a definite note, or without one (trade §17.10).
          * @enum {string}
@@ -6631,61 +7106,42 @@ export interface components {
         };
         /**
          * StepOut
-         * @description One step of the plan, as the job began. `when` decides whether it shows. `zero`: from its end turns of its side are counted.
+         * @description One thing that can be done in minutes: see `drumwork.callout.Step`.
          */
         StepOut: {
-            /** Again */
-            again: boolean;
-            /** Asks */
-            asks: components["schemas"]["QuestionOut"][];
-            /** Cautions */
-            cautions: string[];
-            /** Down */
-            down: boolean;
+            /** After */
+            after: string[];
+            /** Beside */
+            beside: string;
+            /** Caution */
+            caution: string;
+            /** Did */
+            did: string;
+            /** Drum */
+            drum: string;
+            gives: components["schemas"]["GivenOut"] | null;
             /** Id */
             id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "tick" | "passes" | "clear" | "rest" | "close" | "stop";
-            /** Lays Out */
-            lays_out: boolean;
-            /** Looks At */
-            looks_at: components["schemas"]["Where"][];
+            /** Mends */
+            mends: string[];
             /** Minutes */
             minutes: number;
-            /** More Pass 32 */
-            more_pass_32: number | null;
-            /** Passes */
-            passes: components["schemas"]["PassOut"][];
-            /**
-             * Photo
-             * @enum {string}
-             */
-            photo: "take" | "look" | "none";
-            /**
-             * Picture
-             * @enum {string}
-             */
-            picture: "" | "gate" | "wires-free" | "knob" | "strainer" | "butt" | "level" | "on-off" | "bed-rods" | "port" | "patch" | "foam" | "wrinkles" | "muffle-piece" | "muffle-ring" | "muffle-towel" | "muffle-pad" | "ears-up" | "unlace" | "slack" | "ears-on" | "align" | "pull" | "range" | "segments" | "pigtail";
-            /** Picture Words */
-            picture_words: string;
-            /** Points */
-            points: components["schemas"]["PointOut"][];
-            /** Recalls */
-            recalls: string[];
-            /** Say */
-            say: string;
-            side: components["schemas"]["Side"] | null;
+            /** Phase */
+            phase: number;
+            /** Stop Gap */
+            stop_gap: boolean;
             /** Title */
             title: string;
-            /** Tools */
-            tools: components["schemas"]["PointOut"][];
+            /** Unless */
+            unless: string[];
+            /** Uses */
+            uses: string[];
             /** When */
-            when: unknown;
-            /** Zero */
-            zero: boolean;
+            when: string[];
+            /** Why */
+            why: string;
+            /** Worth */
+            worth: number;
         };
         /**
          * StepSizeChosenIn
@@ -6945,6 +7401,21 @@ export interface components {
              */
             short: boolean;
         };
+        /** TickOffered */
+        TickOffered: {
+            /** Degree */
+            degree: number;
+            /** Finding */
+            finding: string;
+            /** Rod */
+            rod: boolean;
+            /** Side */
+            side: string;
+            /** Usual */
+            usual: boolean;
+            /** Words */
+            words: string;
+        };
         /**
          * TickOut
          * @description One thing that can be found: its short word, its words, what each degree looks like (one sentence where there is no more or less of it), and
@@ -6964,6 +7435,30 @@ export interface components {
             where: components["schemas"]["Where"];
             /** Words */
             words: string;
+        };
+        /**
+         * TickedIn
+         * @description Something is wrong at a drum; tag "" for the stands.
+         */
+        TickedIn: {
+            /**
+             * Degree
+             * @default 2
+             * @enum {integer}
+             */
+            degree: 1 | 2 | 3;
+            /** Drum */
+            drum: string;
+            /** Finding */
+            finding: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ticked";
+            /** Rod */
+            rod?: number | null;
+            side?: components["schemas"]["Side"] | null;
         };
         /**
          * ToPlan
@@ -7049,6 +7544,19 @@ export interface components {
             other: string;
             /** Other Hz */
             other_hz: number;
+        };
+        /**
+         * TookIn
+         * @description This device has that step in hand; it has one at a time.
+         */
+        TookIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "took";
+            /** Step */
+            step: string;
         };
         /**
          * TrailAsked
@@ -7511,6 +8019,36 @@ export interface components {
             bed_rods: components["schemas"]["BedRods"];
             /** @default rod */
             cadence: components["schemas"]["Cadence"];
+            /**
+             * Callout Beside
+             * @default 2
+             */
+            callout_beside: number;
+            /**
+             * Callout Noise
+             * @default 4
+             */
+            callout_noise: number;
+            /**
+             * Callout Plays
+             * @default 10
+             */
+            callout_plays: number;
+            /**
+             * Callout Rods
+             * @default 7
+             */
+            callout_rods: number;
+            /**
+             * Callout Sounds
+             * @default 6
+             */
+            callout_sounds: number;
+            /**
+             * Callout Stands
+             * @default 8
+             */
+            callout_stands: number;
             /** Check After Days */
             check_after_days: number;
             /**
@@ -7708,6 +8246,31 @@ export interface components {
             since: string;
         };
         /**
+         * WordedIn
+         * @description A word to the owner about a drum, or with tag "" about the whole; said again, it replaces the one before.
+         */
+        WordedIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "worded";
+            /** Words */
+            words: string;
+        };
+        /**
+         * WorkOfCallOut
+         * @description Work planned from what is left.
+         */
+        WorkOfCallOut: {
+            /** Planned */
+            planned: number;
+            /** Words */
+            words: string[];
+        };
+        /**
          * WorksIn
          * @description A workshop one works in.
          */
@@ -7756,6 +8319,36 @@ export interface components {
             bench_name: string;
             /** @default rod */
             cadence: components["schemas"]["Cadence"];
+            /**
+             * Callout Beside
+             * @default 2
+             */
+            callout_beside: number;
+            /**
+             * Callout Noise
+             * @default 4
+             */
+            callout_noise: number;
+            /**
+             * Callout Plays
+             * @default 10
+             */
+            callout_plays: number;
+            /**
+             * Callout Rods
+             * @default 7
+             */
+            callout_rods: number;
+            /**
+             * Callout Sounds
+             * @default 6
+             */
+            callout_sounds: number;
+            /**
+             * Callout Stands
+             * @default 8
+             */
+            callout_stands: number;
             /** Check After Days */
             check_after_days: number;
             /**
@@ -8211,6 +8804,202 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolLeftOut"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    callouts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallOutLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    start_callout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallOutIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallOutOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    callout: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallOutOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    callout_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallOutEventsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallOutReceipts"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    callout_letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    plan_callout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanCallOutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOfCallOut"];
                 };
             };
             /** @description Refused */
@@ -12352,7 +13141,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "overdue-check" | "to-decide" | "planned-work" | "lent" | "aged-head";
+                kind: "overdue-check" | "to-decide" | "planned-work" | "lent" | "reported" | "aged-head";
             };
             cookie?: never;
         };

@@ -17,6 +17,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from drumwork.drums import DrumKind
 from drumwork.membrane import Head
 from drumwork.membrane.modes import tension_for_edge
 from drumwork.membrane.two_heads import CLEAN_ROD_N
@@ -76,6 +77,7 @@ class Donor:
     turns_per_cent: float = 0.001
     plays_tonight: bool = False
     snare_side: bool = False
+    kind: DrumKind = DrumKind.SNARE
 
 
 @dataclass(frozen=True, slots=True)

@@ -22,13 +22,17 @@ _FINEST: Final = 10**6
 
 @dataclass(frozen=True, slots=True)
 class Task:
-    """One thing to do: its minutes, what it is worth, what must be done before it, and the parts it uses up (named once for each piece)."""
+    """One thing to do: its minutes, what it is worth, what must be done before it, and the parts it uses up (named once for each piece).
+
+    `phase`: of what is chosen, lower phases stand first; it never decides what is chosen.
+    """
 
     id: str
     minutes: float
     worth: float
     after: tuple[str, ...] = ()
     uses: tuple[str, ...] = ()
+    phase: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,12 +134,13 @@ def _in_order(tasks: Sequence[Task]) -> set[str]:
 
 
 def _best_first(chosen: Sequence[Task]) -> list[Task]:
-    """Each after what it needs, and of those that may come next the one that helps most a minute: if time is cut, the most is done."""
+    """Each after what it needs, and of those that may come next in the lowest phase the one that helps most a minute: if time is cut, the most is done."""
     left, order = list(chosen), list[Task]()
     while left:
         done = {each.id for each in order}
         open_now = [each for each in left if set(each.after) <= done]
-        best = max(open_now, key=lambda each: _promise(each, left))
+        first = min(each.phase for each in open_now)
+        best = max((each for each in open_now if each.phase == first), key=lambda each: _promise(each, left))
         order.append(best)
         left.remove(best)
     return order

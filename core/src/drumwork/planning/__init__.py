@@ -2,8 +2,10 @@
 
 from drumwork.planning.owed import (
     AgedHead,
+    CallOutAhead,
     CheckDue,
     JobInHand,
+    NoteOwed,
     Owed,
     OwedKind,
     PartLent,
@@ -15,5 +17,5 @@ from drumwork.planning.owed import (
 )
 
 __all__ = [
-    "AgedHead", "CheckDue", "JobInHand", "Owed", "OwedKind", "PartLent", "ShelfShort", "ToFetch", "Undecided", "WorkPlanned", "list_owed",
+    "AgedHead", "CallOutAhead", "CheckDue", "JobInHand", "NoteOwed", "Owed", "OwedKind", "PartLent", "ShelfShort", "ToFetch", "Undecided", "WorkPlanned", "list_owed",
 ]  # fmt: skip

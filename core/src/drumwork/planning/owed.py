@@ -10,7 +10,7 @@ from enum import StrEnum
 from drumwork.condition import months_between, months_past_life
 
 __all__ = [
-    "AgedHead", "CheckDue", "JobInHand", "Owed", "OwedKind", "PartLent", "ShelfShort", "ToFetch", "Undecided", "WorkPlanned", "list_owed",
+    "AgedHead", "CallOutAhead", "CheckDue", "JobInHand", "NoteOwed", "Owed", "OwedKind", "PartLent", "ShelfShort", "ToFetch", "Undecided", "WorkPlanned", "list_owed",
 ]  # fmt: skip
 
 
@@ -22,6 +22,7 @@ class OwedKind(StrEnum):
     TO_DECIDE = "to-decide"
     PLANNED_WORK = "planned-work"
     LENT = "lent"
+    REPORTED = "reported"
     TO_BUY = "to-buy"
     IN_HAND = "in-hand"
     RESTING = "resting"
@@ -29,6 +30,7 @@ class OwedKind(StrEnum):
     AGED_HEAD = "aged-head"
     COMING_CHECK = "coming-check"
     COMING_WORK = "coming-work"
+    COMING_CALLOUT = "coming-callout"
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,7 +114,44 @@ class ToFetch:
     due: date
 
 
-Fact = CheckDue | JobInHand | AgedHead | Undecided | WorkPlanned | PartLent | ShelfShort | ToFetch
+@dataclass(frozen=True, slots=True)
+class NoteOwed:
+    """A call-out is over and `owing` things in that kit were not put right; the owner has the note or not, and did not answer."""
+
+    callout: str
+    kit: str
+    at: str
+    owing: int
+    over: datetime
+    reported: datetime | None = None
+    drum: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class CallOutAhead:
+    """A kit to be seen to in so many minutes before a show; `began`: somebody is at it."""
+
+    callout: str
+    kit: str
+    at: str
+    show: datetime
+    minutes: float
+    began: bool = False
+    drum: str = ""
+
+
+Fact = (
+    CallOutAhead
+    | NoteOwed
+    | CheckDue
+    | JobInHand
+    | AgedHead
+    | Undecided
+    | WorkPlanned
+    | PartLent
+    | ShelfShort
+    | ToFetch
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -217,8 +256,30 @@ def _fetch(fact: ToFetch, now: datetime) -> Owed:
     return Owed(OwedKind.TO_FETCH, fact, f"{fact.what}{where}; {day}", 0, "", False)
 
 
+def _note(fact: NoteOwed, now: datetime) -> Owed:
+    what = _many(fact.owing, "thing", "things")
+    place = f" at {fact.at}" if fact.at else ""
+    if fact.reported is None:
+        days = (now.date() - fact.over.date()).days
+        reason = f"{what} not put right{place}; the owner has no note yet"
+        return Owed(OwedKind.REPORTED, fact, reason, max(1, days), "days ago" if days else "over today", True)
+    days = (now.date() - fact.reported.date()).days
+    reason = f"{what}{place} reported {_day(fact.reported, now)}, and not answered"
+    return Owed(OwedKind.REPORTED, fact, reason, max(1, days), "days ago" if days else "sent today", True)
+
+
+def _ahead(fact: CallOutAhead, now: datetime) -> Owed:
+    place = f"{fact.at}, " if fact.at else ""
+    when = "going on" if fact.began else f"{_day(fact.show, now)} {fact.show:%H:%M}"
+    return Owed(OwedKind.COMING_CALLOUT, fact, f"{place}{when}, {fact.minutes:g} minutes", 0, "", False)
+
+
 def _shape(fact: Fact, now: datetime) -> Owed | None:
     match fact:
+        case NoteOwed():
+            return _note(fact, now)
+        case CallOutAhead():
+            return _ahead(fact, now)
         case PartLent():
             return _lent(fact, now)
         case ShelfShort():

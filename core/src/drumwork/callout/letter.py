@@ -1,0 +1,155 @@
+"""The note to the owner of a kit (N12): kind and precise, per drum what is broken, what was done, what is lent and what should be bought."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date
+
+from drumwork.callout.cures import head_named
+from drumwork.callout.fold import Standing
+from drumwork.callout.steps import Book, BookDrum, Step
+from drumwork.drums import Side
+from drumwork.findings import FINDINGS, Follow
+
+__all__ = ["DrumNote", "Letter", "letter_of", "open_keys", "words_of"]
+
+
+@dataclass(frozen=True, slots=True)
+class DrumNote:
+    """One drum: sentences of what is wrong, what was done, what is lent; `buy` with a price to be filled in."""
+
+    tag: str
+    name: str
+    broken: tuple[str, ...]
+    done: tuple[str, ...]
+    lent: tuple[str, ...]
+    buy: tuple[str, ...]
+    words: str = ""
+
+    @property
+    def silent(self) -> bool:
+        return not (self.broken or self.done or self.lent or self.buy or self.words)
+
+
+@dataclass(frozen=True, slots=True)
+class Letter:
+    """The whole note; `text` is the same to send."""
+
+    subject: str
+    opening: tuple[str, ...]
+    drums: tuple[DrumNote, ...]
+    fine: tuple[str, ...]
+    closing: tuple[str, ...]
+    signed: str
+    text: str
+
+
+_TUNED = ("pitch-lost", "dull")
+"""Heads that are heard to be off; whether they want replacing is not known before they were brought even."""
+_PLAIN = {"dents": "cratered", "split": "torn or holed", "pitch-lost": "out of tune", "dull": "dull"}
+
+
+def words_of(key: str, drum: BookDrum) -> str:
+    """'rod missing at rod 3 of the bottom head'."""
+    _, finding, side, rod = key.split("|")
+    words = _PLAIN.get(finding, FINDINGS[finding].words)
+    if rod and side and drum.kind:
+        return f"{words} at {rod} on the {head_named(drum.kind, Side(side))}"
+    if side and drum.kind:
+        return (
+            f"{head_named(drum.kind, Side(side))} {words}"
+            if finding in _PLAIN
+            else f"{head_named(drum.kind, Side(side))}: {words}"
+        )
+    return words
+
+
+def open_keys(book: Book, stands: Standing) -> dict[str, bool]:
+    """What is still owed, by key, and whether a stop-gap holds it for tonight. What was put right for good is not in it."""
+    done = [step for step in book.steps if step.id in stands.done]
+    held = {key for step in done if step.stop_gap for key in step.mends}
+    mended = {key for step in done if not step.stop_gap for key in step.mends}
+    return {key: key in held for key in stands.ticks if key not in mended}
+
+
+def _buy(keys: Iterable[str], drum: BookDrum) -> tuple[str, ...]:
+    wanted = Counter[str]()
+    for key in keys:
+        _, finding, side, _ = key.split("|")
+        row = FINDINGS[finding]
+        if row.part:
+            wanted[f"{row.part} {drum.thread}".strip() if row.part == "tension rod" else row.part] += 1
+        elif row.follow is Follow.REPLACE and finding not in _TUNED and side and drum.kind:
+            wanted[f"head {drum.size}, {head_named(drum.kind, Side(side))}"] = 1
+    return tuple(f"{count} × {part}" if count > 1 else f"1 {part}" for part, count in wanted.items())
+
+
+def _note(drum: BookDrum, book: Book, stands: Standing) -> DrumNote:
+    owed = {key: held for key, held in open_keys(book, stands).items() if key.split("|")[0] == drum.tag}
+    done = [step for step in book.steps if step.drum == drum.tag and step.id in stands.done]
+    given = [
+        step
+        for step in book.steps
+        if step.id in stands.done and step.gives is not None and step.gives.giver == drum.tag
+    ]
+    return DrumNote(
+        drum.tag,
+        drum.name,
+        tuple(f"{words_of(key, drum)}{', held for tonight' if held else ''}" for key, held in owed.items()),
+        tuple(dict.fromkeys(step.did for step in done if step.gives is None)),
+        (*(step.did for step in done if step.gives), *(_gave(step, book) for step in given)),
+        _buy(owed, drum),
+        stands.words.get(drum.tag, ""),
+    )
+
+
+def _gave(step: Step, book: Book) -> str:
+    assert step.gives is not None
+    taker = next((each.name for each in book.drums if each.tag == step.gives.taker), step.gives.taker)
+    return f"its batter’s rod {step.gives.giver_rod} is in {taker} until there is another"
+
+
+def letter_of(book: Book, stands: Standing, kit: str, at: str, on: date, by: str, workshop: str) -> Letter:
+    """The note as it stands now."""
+    notes = [_note(drum, book, stands) for drum in book.drums]
+    told = tuple(each for each in notes if not each.silent)
+    fine = tuple(each.name for each in notes if each.silent and each.tag and each.tag in stands.looked)
+    day = f"{on.day} {on.strftime('%B')}"
+    place = f" at {at}" if at else ""
+    opening = (
+        f"we played {kit}{place} on {day}, and looked it over before the show. Thank you for having it there.",
+        "Drums that many people play wear; nothing below is anybody’s fault. Here is what we saw, what we did for the evening, and what would put it right for good."
+        if told
+        else "Everything we struck sounded fine, and there is nothing to put right.",
+    )  # fmt: skip
+    closing = (
+        "Prices are left for your own dealer. What we lent stands in our book and we ask for it back once the part is there."
+        if any(each.lent for each in told)
+        else "Prices are left for your own dealer.",
+        "Makers’ instructions and a qualified repairer come before anything we say about shells, edges and stripped threads.",
+    )
+    signed = f"{by}, {workshop}" if by else workshop
+    letter = Letter(f"{kit}{place}, {day}", opening, told, fine, closing if told else (), signed, "")
+    return Letter(letter.subject, opening, told, fine, letter.closing, signed, _text(letter))
+
+
+_HEADS = (("broken", "Wrong"), ("done", "Done tonight"), ("lent", "Lent"), ("buy", "Worth buying"))
+
+
+def _text(letter: Letter) -> str:
+    lines = ["Hello,", "", *letter.opening, ""]
+    for drum in letter.drums:
+        lines.append(drum.name)
+        for field, head in _HEADS:
+            said: tuple[str, ...] = getattr(drum, field)
+            price = " (price: ______)" if field == "buy" else ""
+            lines += [f"  {head}: {each}{price}" for each in said]
+        if drum.words:
+            lines.append(f"  {drum.words}")
+        lines.append("")
+    if letter.fine:
+        lines += [f"Fine: {', '.join(letter.fine)}.", ""]
+    lines += [*letter.closing, "", "With kind regards", letter.signed]
+    return "\n".join(lines)
