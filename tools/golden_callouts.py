@@ -31,21 +31,21 @@ from drumwork.callout import (  # noqa: E402
     tick_key,
 )
 from drumwork.callout.entries import (  # noqa: E402
-    Answered,
     Bagged,
     CalloutEntry,
-    Cannot,
-    Clock,
-    Done,
-    Fine,
+    CannotDo,
+    ClockSet,
+    DidStep,
     NotSo,
-    OpenAgain,
-    Over,
-    Reported,
-    Skipped,
+    OwnerAnswered,
+    OwnerTold,
+    PutOff,
+    ShowBegins,
+    SoundsFine,
+    StepOpenAgain,
     Ticked,
-    Took,
-    Worded,
+    TookStep,
+    WordToOwner,
 )
 from drumwork.drums import DrumKind, Side  # noqa: E402
 from drumwork.kits import Role  # noqa: E402
@@ -89,7 +89,7 @@ def _entry(draw: random.Random, book: Book) -> CalloutEntry:
     step = draw.choice(book.steps).id
     match draw.randint(0, 24):
         case 0 | 1:
-            return Clock(draw.choice([4, 7, 12, 20]))
+            return ClockSet(draw.choice([4, 7, 12, 20]))
         case 2 | 3 | 4:
             parts = sorted(
                 {part for each in book.steps for part in each.uses if not part.startswith(("one:", "giver:"))}
@@ -98,11 +98,13 @@ def _entry(draw: random.Random, book: Book) -> CalloutEntry:
         case 5:
             return NotSo(drum.tag, tick.finding, side, rod)
         case 6:
-            return Fine(drum.tag)
+            return SoundsFine(drum.tag)
         case 7:
-            return draw.choice([Over(), Reported(), Answered("yes"), Worded(drum.tag, draw.choice(["", "a word"]))])
+            return draw.choice(
+                [ShowBegins(), OwnerTold(), OwnerAnswered("yes"), WordToOwner(drum.tag, draw.choice(["", "a word"]))]
+            )
         case 8 | 9:
-            return draw.choice([Took, Done, Skipped, Cannot, OpenAgain])(step)
+            return draw.choice([TookStep, DidStep, PutOff, CannotDo, StepOpenAgain])(step)
         case _:
             return Ticked(drum.tag, tick.finding, side, rod)
 
@@ -111,7 +113,7 @@ def _about(draw: random.Random, book: Book, log: list[Entered]) -> CalloutEntry:
     """Often something about a step that is open."""
     steps = open_steps(book, fold_callout(book, log))
     if steps and draw.random() < 0.3:
-        kind = draw.choice([Took, Took, Done, Done, Skipped, Cannot, OpenAgain])
+        kind = draw.choice([TookStep, TookStep, DidStep, DidStep, PutOff, CannotDo, StepOpenAgain])
         return kind(draw.choice(steps).id)
     return _entry(draw, book)
 
@@ -124,7 +126,7 @@ def _case(draw: random.Random, book: Book) -> dict[str, Any]:
         log.append(
             Entered(
                 f"e{n}",
-                _about(draw, book, log) if n else Clock(draw.choice([6, 9, 12, 20])),
+                _about(draw, book, log) if n else ClockSet(draw.choice([6, 9, 12, 20])),
                 "Ines",
                 draw.choice("abb"),
                 at,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import uuid
 from datetime import UTC, datetime, timedelta
 from typing import Any
@@ -10,6 +11,7 @@ import pytest
 from archived import empty_workshop, taken, written
 from django.utils import timezone
 from house import INCH, Api, House, make_drum
+from pypdf import PdfReader
 
 from apps.archive.tables import LATER
 from apps.bench.models import DrumFinding
@@ -310,3 +312,12 @@ def test_it_goes_into_an_archive_and_comes_back_with_its_loans(callout: dict[str
     assert CallOut.objects.get().book["drums"]
     assert Loan.objects.get().to_rod == 3
     assert {"from_rod", "to_rod"} <= LATER["loans"]
+
+
+def test_the_note_is_on_paper(callout: dict[str, Any], api: Api) -> None:
+    send(api, callout, ticked(TOM, "leg-missing"))
+    answer = api.client.get(f"/api/paper/callouts/{callout['id']}?size=letter")
+    assert answer.status_code == 200
+    text = " ".join(" ".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages).split())
+    for words in ("Fulmar", "leg missing", "Price"):
+        assert words in text

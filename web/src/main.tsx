@@ -4,7 +4,7 @@ import '@fontsource-variable/martian-mono'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './app/App'
-import { restoreTheme } from './app/theme'
+import { restoreTheme } from './ui/theme'
 import { startWorker } from './app/worker'
 
 restoreTheme()

@@ -19,7 +19,7 @@ from django.db.models import (
     UUIDField,
 )
 
-from apps.archive.tables import FORMAT, LATER, SETTINGS, TABLES, VERSION, columns, name_of
+from apps.archive.tables import FORMAT, LATER, LATER_TABLES, SETTINGS, TABLES, VERSION, columns, name_of
 from apps.workshops.models import Workshop
 
 __all__ = ["schema"]
@@ -79,7 +79,9 @@ def schema() -> dict[str, Any]:
             "version": {"const": VERSION},
             "made_at": {"type": "string", "format": "date-time"},
             "workshop": _object(settings, LATER["workshop"]),
-            "tables": _object({name: {"type": "array", "items": {"$ref": f"#/$defs/{name}"}} for name in rows}),
+            "tables": _object(
+                {name: {"type": "array", "items": {"$ref": f"#/$defs/{name}"}} for name in rows}, LATER_TABLES
+            ),
         }
     )
     return {

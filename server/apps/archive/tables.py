@@ -23,7 +23,7 @@ from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.stock.models import BareNote, GoesBack, Heap, Loan, Movement, ShelfCode
 from apps.workshops.models import Workshop
 
-__all__ = ["FORMAT", "LATER", "LEFT_OUT", "SETTINGS", "TABLES", "VERSION", "columns", "name_of"]
+__all__ = ["FORMAT", "LATER", "LATER_TABLES", "LEFT_OUT", "SETTINGS", "TABLES", "VERSION", "columns", "name_of"]
 
 FORMAT: Final = "red-tally-archive"
 VERSION: Final = 1
@@ -77,6 +77,9 @@ LATER: Final[Mapping[str, frozenset[str]]] = {
     ),
 }
 """Columns that came after the first archives of this version: one without them is read too, and they are as in a fresh row."""
+
+LATER_TABLES: Final = frozenset({"callouts", "drums_of_callouts", "entries_of_callouts"})
+"""Tables that came after them: an archive without one has no rows of it."""
 
 LEFT_OUT: Final = {
     "people and how they sign in belong to the installation": {"workshops.Membership", "people.Link"},

@@ -20,7 +20,7 @@ from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from apps.workshops.wired import UnknownBody
 from drumwork.callout import Book
-from drumwork.callout.entries import Done, Fine, NotSo, Ticked, Worded
+from drumwork.callout.entries import DidStep, NotSo, SoundsFine, Ticked, WordToOwner
 from drumwork.drums import Side
 from drumwork.errors import DrumworkError
 from drumwork.findings import finding
@@ -74,7 +74,7 @@ def _require(book: Book, event: CallOutEventIn) -> None:
             422,
         )
     entry = entry_of(event.body.model_dump(mode="json"))
-    if isinstance(entry, Ticked | NotSo | Fine | Worded):
+    if isinstance(entry, Ticked | NotSo | SoundsFine | WordToOwner):
         drum = next((each for each in book.drums if each.tag == entry.drum), None)
         if drum is None:
             raise Refused("not_in_callout", f"{entry.drum} is not in this call-out.", 422)
@@ -83,7 +83,7 @@ def _require(book: Book, event: CallOutEventIn) -> None:
         rods = drum.rods_resonant if entry.side is Side.RESONANT else drum.rods_batter
         if entry.rod is not None and not 1 <= entry.rod <= rods:
             raise Refused("no_rod", f"{drum.name} has {rods} rods there, and no rod {entry.rod}.", 422)
-    if isinstance(entry, Done) and all(step.id != entry.step for step in book.steps):
+    if isinstance(entry, DidStep) and all(step.id != entry.step for step in book.steps):
         raise Refused("no_step", "That step is not in this call-out's book.", 422)
 
 

@@ -87,7 +87,7 @@ class GivenOut(Schema):
     taker_rod: int
 
 
-class StepOut(Schema):
+class CallOutStep(Schema):
     """One thing that can be done in minutes: see `drumwork.callout.Step`."""
 
     id: str
@@ -112,7 +112,7 @@ class StepOut(Schema):
 class BookOut(Schema):
     drums: list[CallOutDrumOut]
     known: list[str]
-    steps: list[StepOut]
+    steps: list[CallOutStep]
     refused: list[str]
 
 

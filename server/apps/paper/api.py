@@ -11,9 +11,10 @@ from ninja import Router
 
 from apps.accounts.auth import Request
 from apps.bench.selectors import job_by_id
+from apps.callouts.selectors import callout_by_id, letter
 from apps.drums.sheet import sheet_of
 from apps.paper.page import PaperSize
-from apps.paper.sheets import bench_sheet, service_card
+from apps.paper.sheets import bench_sheet, owners_note, service_card
 from apps.register.lookup import drum_by_tag
 from apps.workshops.typed import printed
 
@@ -39,3 +40,11 @@ def drum_paper(request: Request, tag: str, size: PaperSize = "a4") -> HttpRespon
     drum = drum_by_tag(tag)
     sheet = sheet_of(drum, request.member.workshop, timezone.now())
     return _pdf(service_card(sheet, request.build_absolute_uri(f"/drums/{drum.tag}"), size), f"{drum.tag}-card")
+
+
+@router.get("/callouts/{key}", response=bytes, operation_id="owners_note")
+def callout_paper(request: Request, key: UUID, size: PaperSize = "a4") -> HttpResponse:
+    """The note to the owner of a kit, with its prices left blank."""
+    callout = callout_by_id(key)
+    address = request.build_absolute_uri(f"/callouts/{callout.pk}?at=note")
+    return _pdf(owners_note(letter(callout, request.member), address, size), f"{callout.name}-note")

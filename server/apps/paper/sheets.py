@@ -1,4 +1,4 @@
-"""The bench sheet of a job, and the service card of a drum."""
+"""The bench sheet of a job, the service card of a drum, and the note to the owner of a kit."""
 
 from __future__ import annotations
 
@@ -14,12 +14,13 @@ from apps.drums.sheet_schemas import FittedOut, Sheet
 from apps.heads.models import ShelfThing
 from apps.paper.page import PaperSize, boxed, grid, heading, line, make_pdf, plain, title
 from apps.register.schemas import size_words
+from drumwork.callout import DrumNote, Letter
 from drumwork.drums import traits_of
 from drumwork.work.cautions import CAUTIONS
 from drumwork.work.kinds.steps import Clear, Passes, Rest
 from drumwork.work.plan import StepPlan
 
-__all__ = ["bench_sheet", "service_card"]
+__all__ = ["bench_sheet", "owners_note", "service_card"]
 
 ROUNDS = 3
 """Rounds of reading and turning there is room for."""
@@ -148,3 +149,28 @@ def service_card(sheet: Sheet, address: str, size: PaperSize) -> bytes:
         grid([["when", "what", "who"], *[[" ", " ", " "] for _ in range(6)]], [22 * mm, 118 * mm, 32 * mm]),
     ]
     return make_pdf(story, head, address, size, f"Service card, {sheet.tag}")
+
+
+def _noted(drum: DrumNote) -> list[Flowable]:
+    """One drum of the note: what is wrong, what was done, what is lent; what to buy with room for its price."""
+    lines = [("Wrong", drum.broken), ("Done tonight", drum.done), ("Lent", drum.lent)]
+    found: list[Flowable] = [heading(drum.name)]
+    found += [plain(f"{head}: {'; '.join(said)}.") for head, said in lines if said]
+    if drum.words:
+        found.append(plain(drum.words))
+    if drum.buy:
+        found.append(Spacer(1, 1.5 * mm))
+        found.append(grid([["Worth buying", "Price"], *[[what, " "] for what in drum.buy]], [90 * mm, 40 * mm]))
+    return [KeepTogether(found)]
+
+
+def owners_note(letter: Letter, address: str, size: PaperSize) -> bytes:
+    """The note to the owner, as it is sent."""
+    story: list[Flowable] = [plain("Hello,"), *(plain(words) for words in letter.opening)]
+    for drum in letter.drums:
+        story += _noted(drum)
+    if letter.fine:
+        story.append(plain(f"Fine: {', '.join(letter.fine)}."))
+    story += [Spacer(1, 3 * mm), *(plain(words) for words in letter.closing), Spacer(1, 3 * mm)]
+    story += [plain("With kind regards"), plain(letter.signed)]
+    return make_pdf(story, [title(letter.subject)], address, size, letter.subject)

@@ -994,6 +994,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/paper/callouts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Callout Paper
+         * @description The note to the owner of a kit, with its prices left blank.
+         */
+        get: operations["owners_note"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/paper/drums/{tag}": {
         parameters: {
             query?: never;
@@ -2552,19 +2572,30 @@ export interface components {
         };
         /**
          * AnsweredIn
-         * @description The owner answered.
+         * @description What was answered to a question of a step: names of its answers or one's own words; or a pitch, length or number as typed. None takes an
+         *     answer back without undoing it. `amount` is hertz, metres or the number.
          */
         AnsweredIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "answered";
+            kind: "answer";
+            /** Question */
+            question: string;
+            /** Step */
+            step: string;
             /**
-             * Words
+             * Unit
              * @default
+             * @enum {string}
              */
-            words: string;
+            unit: "" | "pitch" | "length" | "count";
+            /**
+             * Values
+             * @default []
+             */
+            values: string[];
         };
         /** ArrivalOut */
         ArrivalOut: {
@@ -2819,7 +2850,7 @@ export interface components {
             /** Refused */
             refused: string[];
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["CallOutStep"][];
         };
         /**
          * BroughtIn
@@ -2916,7 +2947,7 @@ export interface components {
          */
         CallOutEventIn: {
             /** Body */
-            body: components["schemas"]["ClockIn"] | components["schemas"]["BaggedIn"] | components["schemas"]["TickedIn"] | components["schemas"]["NotSoIn"] | components["schemas"]["FineIn"] | components["schemas"]["TookIn"] | components["schemas"]["DoneIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["CannotIn"] | components["schemas"]["OpenAgainIn"] | components["schemas"]["WordedIn"] | components["schemas"]["OverIn"] | components["schemas"]["ReportedIn"] | components["schemas"]["AnsweredIn"];
+            body: components["schemas"]["ClockSetIn"] | components["schemas"]["BaggedIn"] | components["schemas"]["TickedIn"] | components["schemas"]["NotSoIn"] | components["schemas"]["SoundsFineIn"] | components["schemas"]["TookStepIn"] | components["schemas"]["DidStepIn"] | components["schemas"]["PutOffIn"] | components["schemas"]["CannotDoIn"] | components["schemas"]["StepOpenAgainIn"] | components["schemas"]["WordToOwnerIn"] | components["schemas"]["ShowBeginsIn"] | components["schemas"]["OwnerToldIn"] | components["schemas"]["OwnerAnsweredIn"];
             /** Device */
             device: string;
             /**
@@ -2945,7 +2976,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["ClockIn"] | components["schemas"]["BaggedIn"] | components["schemas"]["TickedIn"] | components["schemas"]["NotSoIn"] | components["schemas"]["FineIn"] | components["schemas"]["TookIn"] | components["schemas"]["DoneIn"] | components["schemas"]["SkippedIn"] | components["schemas"]["CannotIn"] | components["schemas"]["OpenAgainIn"] | components["schemas"]["WordedIn"] | components["schemas"]["OverIn"] | components["schemas"]["ReportedIn"] | components["schemas"]["AnsweredIn"];
+            body: components["schemas"]["ClockSetIn"] | components["schemas"]["BaggedIn"] | components["schemas"]["TickedIn"] | components["schemas"]["NotSoIn"] | components["schemas"]["SoundsFineIn"] | components["schemas"]["TookStepIn"] | components["schemas"]["DidStepIn"] | components["schemas"]["PutOffIn"] | components["schemas"]["CannotDoIn"] | components["schemas"]["StepOpenAgainIn"] | components["schemas"]["WordToOwnerIn"] | components["schemas"]["ShowBeginsIn"] | components["schemas"]["OwnerToldIn"] | components["schemas"]["OwnerAnsweredIn"];
             /** By */
             by: string;
             /** Device */
@@ -3047,6 +3078,45 @@ export interface components {
             receipts: components["schemas"]["Receipt"][];
         };
         /**
+         * CallOutStep
+         * @description One thing that can be done in minutes: see `drumwork.callout.Step`.
+         */
+        CallOutStep: {
+            /** After */
+            after: string[];
+            /** Beside */
+            beside: string;
+            /** Caution */
+            caution: string;
+            /** Did */
+            did: string;
+            /** Drum */
+            drum: string;
+            gives: components["schemas"]["GivenOut"] | null;
+            /** Id */
+            id: string;
+            /** Mends */
+            mends: string[];
+            /** Minutes */
+            minutes: number;
+            /** Phase */
+            phase: number;
+            /** Stop Gap */
+            stop_gap: boolean;
+            /** Title */
+            title: string;
+            /** Unless */
+            unless: string[];
+            /** Uses */
+            uses: string[];
+            /** When */
+            when: string[];
+            /** Why */
+            why: string;
+            /** Worth */
+            worth: number;
+        };
+        /**
          * CanBeFound
          * @description One row of what can be found on a kind of drum.
          */
@@ -3065,10 +3135,10 @@ export interface components {
             words: string;
         };
         /**
-         * CannotIn
+         * CannotDoIn
          * @description It cannot be done tonight.
          */
-        CannotIn: {
+        CannotDoIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3242,10 +3312,10 @@ export interface components {
             way: string;
         };
         /**
-         * ClockIn
+         * ClockSetIn
          * @description So many minutes are left from now: the start, or a show that is late or early.
          */
-        ClockIn: {
+        ClockSetIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3423,10 +3493,10 @@ export interface components {
             };
         };
         /**
-         * DoneIn
+         * DidStepIn
          * @description The step is done.
          */
-        DoneIn: {
+        DidStepIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4025,19 +4095,6 @@ export interface components {
             rods: number[];
             /** Words */
             words: string;
-        };
-        /**
-         * FineIn
-         * @description Looked at and struck: it sounds fine, or nothing is wrong but what was ticked.
-         */
-        FineIn: {
-            /** Drum */
-            drum: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "fine";
         };
         /** FirstIn */
         FirstIn: {
@@ -5431,19 +5488,6 @@ export interface components {
             code: string;
         };
         /**
-         * OpenAgainIn
-         * @description What was said of a step is taken back.
-         */
-        OpenAgainIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "open_again";
-            /** Step */
-            step: string;
-        };
-        /**
          * OptionOut
          * @description One answer to a question.
          */
@@ -5467,17 +5511,6 @@ export interface components {
             tapping_order: number[];
             /** Turning Order */
             turning_order: number[];
-        };
-        /**
-         * OverIn
-         * @description The show begins; what is left is for the note.
-         */
-        OverIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "over";
         };
         /**
          * OverruledIn
@@ -5559,6 +5592,33 @@ export interface components {
             walk_id: string | null;
             /** Work */
             work: ("new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod") | "";
+        };
+        /**
+         * OwnerAnsweredIn
+         * @description The owner answered.
+         */
+        OwnerAnsweredIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "answered";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * OwnerToldIn
+         * @description The owner has the note.
+         */
+        OwnerToldIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reported";
         };
         /**
          * PairOut
@@ -6126,6 +6186,19 @@ export interface components {
             words: string;
         };
         /**
+         * PutOffIn
+         * @description Not now; it comes back when nothing else is left.
+         */
+        PutOffIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipped";
+            /** Step */
+            step: string;
+        };
+        /**
          * PutRightIn
          * @description What was found was put right on the bench.
          */
@@ -6323,17 +6396,6 @@ export interface components {
         Renamed: {
             /** Merged */
             merged: boolean;
-        };
-        /**
-         * ReportedIn
-         * @description The owner has the note.
-         */
-        ReportedIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "reported";
         };
         /**
          * ResonantPitch
@@ -6836,6 +6898,17 @@ export interface components {
             what: string;
         };
         /**
+         * ShowBeginsIn
+         * @description The show begins; what is left is for the note.
+         */
+        ShowBeginsIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "over";
+        };
+        /**
          * Side
          * @description The two heads of a drum.
          * @enum {string}
@@ -6914,19 +6987,6 @@ export interface components {
             tag: string;
         };
         /**
-         * SkippedIn
-         * @description Not now; it comes back when nothing else is left.
-         */
-        SkippedIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "skipped";
-            /** Step */
-            step: string;
-        };
-        /**
          * SnareNote
          * @description A snare with a definite note, or without one (trade §17.10).
          * @enum {string}
@@ -6947,6 +7007,19 @@ export interface components {
             choices: components["schemas"]["SoundChoice"][];
             /** Sides */
             sides: components["schemas"]["SideSoundOut"][];
+        };
+        /**
+         * SoundsFineIn
+         * @description Looked at and struck: it sounds fine, or nothing is wrong but what was ticked.
+         */
+        SoundsFineIn: {
+            /** Drum */
+            drum: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fine";
         };
         /** SpareCodes */
         SpareCodes: {
@@ -7105,43 +7178,75 @@ export interface components {
             step: string;
         };
         /**
+         * StepOpenAgainIn
+         * @description What was said of a step is taken back.
+         */
+        StepOpenAgainIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "open_again";
+            /** Step */
+            step: string;
+        };
+        /**
          * StepOut
-         * @description One thing that can be done in minutes: see `drumwork.callout.Step`.
+         * @description One step of the plan, as the job began. `when` decides whether it shows. `zero`: from its end turns of its side are counted.
          */
         StepOut: {
-            /** After */
-            after: string[];
-            /** Beside */
-            beside: string;
-            /** Caution */
-            caution: string;
-            /** Did */
-            did: string;
-            /** Drum */
-            drum: string;
-            gives: components["schemas"]["GivenOut"] | null;
+            /** Again */
+            again: boolean;
+            /** Asks */
+            asks: components["schemas"]["QuestionOut"][];
+            /** Cautions */
+            cautions: string[];
+            /** Down */
+            down: boolean;
             /** Id */
             id: string;
-            /** Mends */
-            mends: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tick" | "passes" | "clear" | "rest" | "close" | "stop";
+            /** Lays Out */
+            lays_out: boolean;
+            /** Looks At */
+            looks_at: components["schemas"]["Where"][];
             /** Minutes */
             minutes: number;
-            /** Phase */
-            phase: number;
-            /** Stop Gap */
-            stop_gap: boolean;
+            /** More Pass 32 */
+            more_pass_32: number | null;
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
+            /**
+             * Photo
+             * @enum {string}
+             */
+            photo: "take" | "look" | "none";
+            /**
+             * Picture
+             * @enum {string}
+             */
+            picture: "" | "gate" | "wires-free" | "knob" | "strainer" | "butt" | "level" | "on-off" | "bed-rods" | "port" | "patch" | "foam" | "wrinkles" | "muffle-piece" | "muffle-ring" | "muffle-towel" | "muffle-pad" | "ears-up" | "unlace" | "slack" | "ears-on" | "align" | "pull" | "range" | "segments" | "pigtail";
+            /** Picture Words */
+            picture_words: string;
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /** Recalls */
+            recalls: string[];
+            /** Say */
+            say: string;
+            side: components["schemas"]["Side"] | null;
             /** Title */
             title: string;
-            /** Unless */
-            unless: string[];
-            /** Uses */
-            uses: string[];
+            /** Tools */
+            tools: components["schemas"]["PointOut"][];
             /** When */
-            when: string[];
-            /** Why */
-            why: string;
-            /** Worth */
-            worth: number;
+            when: unknown;
+            /** Zero */
+            zero: boolean;
         };
         /**
          * StepSizeChosenIn
@@ -7546,10 +7651,10 @@ export interface components {
             other_hz: number;
         };
         /**
-         * TookIn
+         * TookStepIn
          * @description This device has that step in hand; it has one at a time.
          */
-        TookIn: {
+        TookStepIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -8246,10 +8351,10 @@ export interface components {
             since: string;
         };
         /**
-         * WordedIn
+         * WordToOwnerIn
          * @description A word to the owner about a drum, or with tag "" about the whole; said again, it replaces the one before.
          */
-        WordedIn: {
+        WordToOwnerIn: {
             /** Drum */
             drum: string;
             /**
@@ -10354,6 +10459,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Room"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    owners_note: {
+        parameters: {
+            query?: {
+                size?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Refused */

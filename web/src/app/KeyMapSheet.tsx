@@ -21,8 +21,12 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['↑ ↓, ← →', 'at a drum you look at: worse or milder; the next part of the drum'],
   ['A', 'at a drum you look at: all as last time'],
   ['G  H  N', 'it goes out; it is not here; on to the next one'],
+  ['N  [ ]', 'before a show: it cannot be done; the part before, the part after'],
   ['C  O', 'on the Shelf: count a place; what is to be bought'],
-  ['T  D  B  I  Y  K', 'Today, Drums, Bench, Inspect, Kits, Shelf (stock)'],
+  [
+    'T  D  B  I  Y  F  K',
+    'Today, Drums, Bench, Inspect, Kits, call-outs (first things first), Shelf (stock)',
+  ],
   ['L', 'light: Bench theme or Stage theme'],
   ['?', 'this sheet'],
 ]

@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import { isOwner, useSignOut, useSwitch, type Session } from '../api/session'
 import { Plain, Quiet } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
-import { setTheme, type Theme } from './theme'
+import { setTheme, type Theme } from '../ui/theme'
 
 interface Props {
   session: Session

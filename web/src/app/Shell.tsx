@@ -13,7 +13,7 @@ import { useKeys } from '../ui/useKeys'
 import { KeyMapSheet } from './KeyMapSheet'
 import { LinkState } from './LinkState'
 import { Person } from './Person'
-import { setTheme, useTheme } from './theme'
+import { setTheme, useTheme } from '../ui/theme'
 import { Rail } from './Rail'
 import { RestAlarm } from './RestAlarm'
 
@@ -23,6 +23,7 @@ const VIEWS = [
   ['/bench', 'Bench'],
   ['/inspect', 'Inspect'],
   ['/kits', 'Kits'],
+  ['/callouts', 'Calls'],
   ['/shelf', 'Shelf'],
 ] as const
 
@@ -60,6 +61,7 @@ function SignedIn({ session }: { session: Session }) {
       b: () => void navigate('/bench'),
       i: () => void navigate('/inspect'),
       y: () => void navigate('/kits'), // a letter no view has for itself: one that is off there would lead away from it
+      f: () => void navigate('/callouts'),
       k: () => void navigate('/shelf'),
       l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
     }),

@@ -77,6 +77,14 @@ const pages: RouteObject[] = [
     lazy: async () => ({ Component: (await import('../tasks/kits/KitFormPage')).KitFormPage }),
   },
   {
+    path: 'callouts',
+    lazy: async () => ({ Component: (await import('../tasks/callout/CalloutsPage')).CalloutsPage }),
+  },
+  {
+    path: 'callouts/:callout',
+    lazy: async () => ({ Component: (await import('../tasks/callout/CalloutPage')).CalloutPage }),
+  },
+  {
     path: 'shelf',
     lazy: async () => ({ Component: (await import('../tasks/shelf/ShelfPage')).ShelfPage }),
   },

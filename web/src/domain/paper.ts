@@ -8,3 +8,6 @@ export const benchSheet = (job: string, language = navigator.language): string =
 
 export const serviceCard = (tag: string, language = navigator.language): string =>
   `/api/paper/drums/${encodeURIComponent(tag)}?size=${paperSize(language)}`
+
+export const noteOfCallout = (callout: string, language = navigator.language): string =>
+  `/api/paper/callouts/${callout}?size=${paperSize(language)}`

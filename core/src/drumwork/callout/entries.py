@@ -10,8 +10,8 @@ from drumwork.findings import Degree
 from drumwork.work.log import Between, WordCount
 
 __all__ = [
-    "CALLOUT_ENTRIES", "Answered", "Bagged", "CalloutEntry", "Cannot", "Clock", "Done", "Fine", "NotSo", "OpenAgain", "Over", "Reported", "Skipped",
-    "Ticked", "Took", "Worded",
+    "CALLOUT_ENTRIES", "OwnerAnswered", "Bagged", "CalloutEntry", "CannotDo", "ClockSet", "DidStep", "SoundsFine", "NotSo", "StepOpenAgain", "ShowBegins", "OwnerTold", "PutOff",
+    "Ticked", "TookStep", "WordToOwner",
 ]  # fmt: skip
 
 Tag = Annotated[str, WordCount(0, 40)]
@@ -26,7 +26,7 @@ class CalloutEntry:
 
 
 @dataclass(frozen=True)
-class Clock(CalloutEntry):
+class ClockSet(CalloutEntry):
     """So many minutes are left from now: the start, or a show that is late or early."""
 
     kind: ClassVar[str] = "clock"
@@ -66,7 +66,7 @@ class NotSo(CalloutEntry):
 
 
 @dataclass(frozen=True)
-class Fine(CalloutEntry):
+class SoundsFine(CalloutEntry):
     """Looked at and struck: it sounds fine, or nothing is wrong but what was ticked."""
 
     kind: ClassVar[str] = "fine"
@@ -74,7 +74,7 @@ class Fine(CalloutEntry):
 
 
 @dataclass(frozen=True)
-class Took(CalloutEntry):
+class TookStep(CalloutEntry):
     """This device has that step in hand; it has one at a time."""
 
     kind: ClassVar[str] = "took"
@@ -82,7 +82,7 @@ class Took(CalloutEntry):
 
 
 @dataclass(frozen=True)
-class Done(CalloutEntry):
+class DidStep(CalloutEntry):
     """The step is done."""
 
     kind: ClassVar[str] = "done"
@@ -90,7 +90,7 @@ class Done(CalloutEntry):
 
 
 @dataclass(frozen=True)
-class Skipped(CalloutEntry):
+class PutOff(CalloutEntry):
     """Not now; it comes back when nothing else is left."""
 
     kind: ClassVar[str] = "skipped"
@@ -98,7 +98,7 @@ class Skipped(CalloutEntry):
 
 
 @dataclass(frozen=True)
-class Cannot(CalloutEntry):
+class CannotDo(CalloutEntry):
     """It cannot be done tonight."""
 
     kind: ClassVar[str] = "cannot"
@@ -107,7 +107,7 @@ class Cannot(CalloutEntry):
 
 
 @dataclass(frozen=True)
-class OpenAgain(CalloutEntry):
+class StepOpenAgain(CalloutEntry):
     """What was said of a step is taken back."""
 
     kind: ClassVar[str] = "open_again"
@@ -115,7 +115,7 @@ class OpenAgain(CalloutEntry):
 
 
 @dataclass(frozen=True)
-class Worded(CalloutEntry):
+class WordToOwner(CalloutEntry):
     """A word to the owner about a drum, or with tag "" about the whole; said again, it replaces the one before."""
 
     kind: ClassVar[str] = "worded"
@@ -124,21 +124,21 @@ class Worded(CalloutEntry):
 
 
 @dataclass(frozen=True)
-class Over(CalloutEntry):
+class ShowBegins(CalloutEntry):
     """The show begins; what is left is for the note."""
 
     kind: ClassVar[str] = "over"
 
 
 @dataclass(frozen=True)
-class Reported(CalloutEntry):
+class OwnerTold(CalloutEntry):
     """The owner has the note."""
 
     kind: ClassVar[str] = "reported"
 
 
 @dataclass(frozen=True)
-class Answered(CalloutEntry):
+class OwnerAnswered(CalloutEntry):
     """The owner answered."""
 
     kind: ClassVar[str] = "answered"
@@ -146,5 +146,5 @@ class Answered(CalloutEntry):
 
 
 CALLOUT_ENTRIES: Final[tuple[type[CalloutEntry], ...]] = (
-    Clock, Bagged, Ticked, NotSo, Fine, Took, Done, Skipped, Cannot, OpenAgain, Worded, Over, Reported, Answered,
+    ClockSet, Bagged, Ticked, NotSo, SoundsFine, TookStep, DidStep, PutOff, CannotDo, StepOpenAgain, WordToOwner, ShowBegins, OwnerTold, OwnerAnswered,
 )  # fmt: skip

@@ -10,21 +10,21 @@ from dataclasses import dataclass, field
 from datetime import datetime
 
 from drumwork.callout.entries import (
-    Answered,
     Bagged,
     CalloutEntry,
-    Cannot,
-    Clock,
-    Done,
-    Fine,
+    CannotDo,
+    ClockSet,
+    DidStep,
     NotSo,
-    OpenAgain,
-    Over,
-    Reported,
-    Skipped,
+    OwnerAnswered,
+    OwnerTold,
+    PutOff,
+    ShowBegins,
+    SoundsFine,
+    StepOpenAgain,
     Ticked,
-    Took,
-    Worded,
+    TookStep,
+    WordToOwner,
 )
 from drumwork.callout.order import Planned, Task, plan_callout
 from drumwork.callout.steps import Book, Step, tick_key
@@ -77,7 +77,7 @@ def fold_callout(book: Book, log: Iterable[Entered]) -> Standing:
 
 def _apply(stands: Standing, each: Entered) -> None:
     match each.entry:
-        case Clock(minutes):
+        case ClockSet(minutes):
             stands.clock, stands.over = (each.at, minutes), None
         case Bagged(part, count):
             stands.bag[part] = count
@@ -88,30 +88,30 @@ def _apply(stands: Standing, each: Entered) -> None:
         case NotSo() as entry:
             stands.ticks.pop(_key(entry), None)
             stands.gone[_key(entry)] = each
-        case Fine(drum):
+        case SoundsFine(drum):
             stands.looked.add(drum)
-        case Took(step):
+        case TookStep(step):
             stands.hand[each.device] = (step, each.at)
-        case Done(step):
+        case DidStep(step):
             stands.done.setdefault(step, each)
             stands.cannot.pop(step, None)
             stands.skipped.discard(step)
-        case Skipped(step) if step not in stands.done:
+        case PutOff(step) if step not in stands.done:
             stands.skipped.add(step)
-        case Cannot(step) if step not in stands.done:
+        case CannotDo(step) if step not in stands.done:
             stands.cannot[step] = each
             stands.skipped.discard(step)
-        case OpenAgain(step):
+        case StepOpenAgain(step):
             stands.done.pop(step, None)
             stands.cannot.pop(step, None)
             stands.skipped.discard(step)
-        case Worded(drum, words):
+        case WordToOwner(drum, words):
             stands.words[drum] = words
-        case Over():
+        case ShowBegins():
             stands.over = each
-        case Reported():
+        case OwnerTold():
             stands.reported, stands.answered = each, None
-        case Answered():
+        case OwnerAnswered():
             stands.answered = each
         case _:
             pass

@@ -1,3 +1,14 @@
 export { useOutbox } from './hooks'
-export { begin, caughtUp, device, flush, putAway, record, recordSeen, type Link, type Outbox } from './outbox'
-export type { BenchEntry, Body, Entry, WalkBody, WalkEntry } from './store'
+export {
+  begin,
+  caughtUp,
+  device,
+  flush,
+  putAway,
+  record,
+  recordCallout,
+  recordSeen,
+  type Link,
+  type Outbox,
+} from './outbox'
+export type { BenchEntry, Body, CalloutBody, CalloutEntry, Entry, WalkBody, WalkEntry } from './store'

@@ -4,7 +4,7 @@ import { api, ApiError, unwrap, type Schemas } from '../client'
 import { insist } from '../device'
 import { written } from '../seen'
 import * as store from './store'
-import type { Body, Entry, Fresh, WalkBody } from './store'
+import { isOfBench, type Body, type CalloutBody, type Entry, type Fresh, type WalkBody } from './store'
 
 /** How the last attempt to send went. */
 export type Link = 'fine' | 'no-network' | 'signed-out'
@@ -19,6 +19,7 @@ const BATCH = 100
 /** The shapes of the entries this app makes. */
 const SHAPE = 2
 const WALK_SHAPE = 1
+const CALLOUT_SHAPE = 1
 
 let now: Outbox = { entries: [], link: 'fine' }
 let user = ''
@@ -130,6 +131,18 @@ export const recordSeen = (walk: string, seen: number, body: WalkBody): Promise<
     seq: null,
   })
 
+/** Record something on a call-out, kept and sent in the same way. */
+export const recordCallout = (callout: string, seen: number, body: CalloutBody): Promise<string> =>
+  put({
+    log: 'callout',
+    job: callout,
+    user,
+    event: { ...made(seen), v: CALLOUT_SHAPE, body },
+    state: 'waiting',
+    message: '',
+    seq: null,
+  })
+
 /**
  * The screen has caught up with the server: sent entries up to this number are no longer needed. They go off the disk once what the
  * server said is there, or a page opened again without network would show less than was entered.
@@ -195,7 +208,14 @@ async function refuse(batch: Entry[], message: string): Promise<void> {
 async function post(batch: Entry[]): Promise<Schemas['Receipt'][]> {
   const of = batch[0]?.job ?? ''
   const walked = batch.flatMap((entry) => (entry.log === 'walk' ? [entry.event] : []))
-  const benched = batch.flatMap((entry) => (entry.log === 'walk' ? [] : [entry.event]))
+  const called = batch.flatMap((entry) => (entry.log === 'callout' ? [entry.event] : []))
+  const benched = batch.flatMap((entry) => (isOfBench(entry) ? [entry.event] : []))
+  if (called.length)
+    return (
+      await unwrap(
+        api.POST('/api/callouts/{key}/events', { params: { path: { key: of } }, body: { events: called } }),
+      )
+    ).receipts
   const answer = walked.length
     ? await unwrap(
         api.POST('/api/inspect/walks/{walk_id}/events', {

@@ -8,10 +8,12 @@ export type Body = Schemas['EventIn']['body']
 
 export type WalkBody = Schemas['WalkEventIn']['body']
 
+export type CalloutBody = Schemas['CallOutEventIn']['body']
+
 /** One entry on its way to the server. `sent` ones wait only until what the server says with them is on this device. */
 interface Base {
   order: number
-  /** The job or the walk it belongs to. */
+  /** The job, the walk or the call-out it belongs to. */
   job: string
   user: string
   state: 'waiting' | 'refused' | 'sent'
@@ -29,9 +31,17 @@ export interface WalkEntry extends Base {
   log: 'walk'
   event: Schemas['WalkEventIn']
 }
-export type Entry = BenchEntry | WalkEntry
+export interface CalloutEntry extends Base {
+  log: 'callout'
+  event: Schemas['CallOutEventIn']
+}
+export type Entry = BenchEntry | WalkEntry | CalloutEntry
+export const isOfBench = (entry: Entry): entry is BenchEntry => (entry.log ?? 'bench') === 'bench'
 /** One that has no place in the order yet. */
-export type Fresh = Omit<BenchEntry, 'order' | 'loose'> | Omit<WalkEntry, 'order' | 'loose'>
+export type Fresh =
+  | Omit<BenchEntry, 'order' | 'loose'>
+  | Omit<WalkEntry, 'order' | 'loose'>
+  | Omit<CalloutEntry, 'order' | 'loose'>
 
 interface Box extends DBSchema {
   outbox: { key: number; value: Entry }

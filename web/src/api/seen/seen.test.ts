@@ -94,11 +94,18 @@ describe('what was seen before', () => {
     expect(moments().size).toBe(0)
   })
 
-  it('makes way for entries, but for the session, the jobs and the walks', async () => {
-    for (const key of [['session'], ['job', 'a'], ['walk', 'b'], ['sheet', 'MQ-001'], ['today']])
+  it('makes way for entries, but for the session, the jobs, the walks and the call-outs', async () => {
+    for (const key of [
+      ['session'],
+      ['job', 'a'],
+      ['walk', 'b'],
+      ['callout', 'c'],
+      ['sheet', 'MQ-001'],
+      ['today'],
+    ])
       await ask(page(), () => Promise.resolve(1), key)
     await makeWay()
-    for (const key of [['session'], ['job', 'a'], ['walk', 'b']])
+    for (const key of [['session'], ['job', 'a'], ['walk', 'b'], ['callout', 'c']])
       expect(await ask(page(), silence, key)).toBe(1)
     await expect(ask(page(), silence, ['today'])).rejects.toThrow()
   })

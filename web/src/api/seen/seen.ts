@@ -50,11 +50,12 @@ async function clear(spared?: (key: string) => boolean): Promise<void> {
 }
 /** Let go of every copy: who was in has left. */
 export const forget = (): Promise<void> => clear()
-/** Let go of what work on the bench and along the shelf can go on without: the device needs the room for what is entered on it. */
+/** Let go of what work on the bench, along the shelf and before a show can go on without: the device needs the room for what is entered on it. */
 export const makeWay = (): Promise<void> =>
   clear(
     (key) =>
-      key === SESSION || key.includes(` ["${keys.job('')[0]}"`) || key.includes(` ["${keys.walk('')[0]}"`),
+      key === SESSION ||
+      [keys.job(''), keys.walk(''), keys.callout('')].some(([first]) => key.includes(` ["${first}"`)),
   )
 
 export const tidy = (): Promise<void> => store.prune(Date.now() - KEPT_MS).catch(() => undefined)

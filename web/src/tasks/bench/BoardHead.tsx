@@ -8,7 +8,7 @@ import { stepNow } from './cursor'
 import type { Bench } from './log/types'
 import { SayLine } from './say/SayLine'
 import type { Say } from './say/useSay'
-import { useNow } from './useNow'
+import { useNow } from '../../ui/useNow'
 
 function what(bench: Bench): string {
   const now = stepNow(bench)?.side

@@ -42,7 +42,8 @@ export function useBench(job: string) {
   const bench = useMemo(() => (known ? fold(known, entries) : null), [known, entries])
   const enter = useCallback((body: Body) => record(job, seen, body), [job, seen])
   const refused = entries.filter(
-    (entry): entry is BenchEntry => entry.log !== 'walk' && entry.job === job && entry.state === 'refused',
+    (entry): entry is BenchEntry =>
+      (entry.log ?? 'bench') === 'bench' && entry.job === job && entry.state === 'refused',
   )
   const waiting = entries.some((entry) => entry.job === job && entry.state !== 'refused')
   return { bench, enter, refused, waiting, error: known ? null : query.error }

@@ -10,7 +10,7 @@ import { NO_ACTS, SPACE, type Deeds, type Given } from './kinds/kind'
 import { useExceptions } from './kinds/passes/useExceptions'
 import type { Bench } from './log/types'
 import type { Next } from './cursor'
-import { useNow } from './useNow'
+import { useNow } from '../../ui/useNow'
 
 interface Wanted {
   bench: Bench

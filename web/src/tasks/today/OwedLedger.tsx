@@ -12,6 +12,7 @@ const GROUP: Record<string, string> = {
   'to-decide': 'To decide',
   'planned-work': 'To do',
   lent: 'Lent',
+  reported: 'Reported',
   'to-buy': 'To buy',
   'aged-head': 'Past its age',
 }
@@ -22,6 +23,8 @@ const PLAIN: Record<string, string> = {
   rested: 'rested',
   'looked at today': 'looked at today',
   'lent today': 'lent today',
+  'over today': 'today',
+  'sent today': 'sent today',
   short: 'short',
 }
 
@@ -30,6 +33,7 @@ const MORE: Record<string, string> = {
   'to-decide': 'to decide',
   'planned-work': 'to do',
   lent: 'lent',
+  reported: 'reported',
   'aged-head': 'past their age',
 }
 

@@ -11,7 +11,7 @@ const DAY_MINUTES = 24 * 60
 export function SideColumn({ items }: { items: OwedItem[] }) {
   const of = (kind: string) => items.filter((item) => item.kind === kind)
   const [hand, resting, fetch] = [of('in-hand'), of('resting'), of('to-fetch')]
-  const coming = [...of('coming-check'), ...of('coming-work')].sort((a, b) =>
+  const coming = [...of('coming-check'), ...of('coming-work'), ...of('coming-callout')].sort((a, b) =>
     (a.ready_at ?? '').localeCompare(b.ready_at ?? ''),
   )
   return (
@@ -48,8 +48,8 @@ export function SideColumn({ items }: { items: OwedItem[] }) {
       {coming.length ? <h2>Coming</h2> : null}
       {coming.map((item) => (
         <Line
-          key={item.kind + item.tag + item.side}
-          to={item.kind === 'coming-work' ? actionOf(item) : `/drums/${item.tag}`}
+          key={item.kind + item.tag + item.side + (item.callout_id ?? '')}
+          to={item.kind !== 'coming-check' ? actionOf(item) : `/drums/${item.tag}`}
         >
           <b>{item.name}</b>
           <span>
@@ -57,6 +57,7 @@ export function SideColumn({ items }: { items: OwedItem[] }) {
               ? soon(new Date(item.ready_at)).replace(item.kind === 'coming-work' ? ' 09:00' : '', '')
               : ''}
           </span>
+          {item.kind === 'coming-callout' ? <small>call-out: {item.reason}</small> : null}
           {item.kind === 'coming-work' ? <small>{item.reason.replace(/, due [^,]*$/, '')}</small> : null}
         </Line>
       ))}

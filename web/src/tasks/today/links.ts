@@ -9,6 +9,10 @@ export function actionOf(item: Schemas['OwedOut']): string {
       return `/inspect/${item.walk_id}?at=${encodeURIComponent(item.tag)}`
     case 'give-back':
       return '/shelf/lent'
+    case 'call-out':
+      return `/callouts/${item.callout_id}`
+    case 'note':
+      return `/callouts/${item.callout_id}?at=note`
     case 'buy':
       return item.kind === 'to-fetch' ? '/shelf' : '/shelf/buying'
     case 'start':

@@ -22,6 +22,7 @@ const item = (more: Partial<OwedItem>): OwedItem => ({
   minutes_left: null,
   ready_at: null,
   job_id: null,
+  callout_id: null,
   walk_id: null,
   doing: 'start',
   action: 'Check',

@@ -1,7 +1,8 @@
 import type { Schemas } from '../../api/client'
 
 export type Ways = Schemas['WorkshopOut']
-export type Moment = Schemas['SchoolOut']['moment']
+/** The moments schools are for, and the minutes before a show. */
+export type Moment = Schemas['SchoolOut']['moment'] | 'show'
 
 /** Choices nobody quarrels about, by the moment they come up. */
 export const PLAIN: { way: keyof Ways; moment: Moment; label: string; options: [string, string][] }[] = [
@@ -82,6 +83,16 @@ export const NUMBERS: { way: keyof Ways; moment: Moment; label: string }[] = [
     moment: 'after',
     label: 'Rods are turned again and again from so many visits in a row',
   },
+  {
+    way: 'callout_plays',
+    moment: 'show',
+    label: 'It cannot be played',
+  },
+  { way: 'callout_stands', moment: 'show', label: 'It falls, sinks or slides' },
+  { way: 'callout_rods', moment: 'show', label: 'A rod is missing' },
+  { way: 'callout_sounds', moment: 'show', label: 'It sounds wrong' },
+  { way: 'callout_noise', moment: 'show', label: 'It rattles or buzzes' },
+  { way: 'callout_beside', moment: 'show', label: 'Felts, sleeves, wing nuts' },
   { way: 'copy_days', moment: 'after', label: 'Say so when the last backup is older than, days (0: never)' },
 ]
 
@@ -93,6 +104,7 @@ export const MOMENTS: [Moment, string][] = [
   ['clearing', 'Clearing'],
   ['sound', 'How it should sound'],
   ['after', 'Afterwards'],
+  ['show', 'What helps most before a show, 0 to 10'],
 ]
 
 const TRUE_OR_FALSE = new Set(['leave_above', 'tap_round'])

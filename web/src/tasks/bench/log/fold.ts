@@ -9,7 +9,7 @@ import { entryWords } from './words'
 function own(answer: Answer, entries: readonly Entry[]): Counted[] {
   const told = new Set(answer.log.map((each) => each.id))
   return entries
-    .filter((each): each is BenchEntry => each.log !== 'walk' && each.job === answer.id)
+    .filter((each): each is BenchEntry => (each.log ?? 'bench') === 'bench' && each.job === answer.id)
     .filter(({ state, event }) => state !== 'refused' && !told.has(event.id))
     .map(({ event }) => ({
       id: event.id,

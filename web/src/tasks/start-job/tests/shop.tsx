@@ -48,6 +48,12 @@ const workshop = {
   batter_life_hours: 0,
   falls_times: 2,
   turned_visits: 3,
+  callout_plays: 10,
+  callout_stands: 8,
+  callout_rods: 7,
+  callout_sounds: 6,
+  callout_noise: 4,
+  callout_beside: 2,
 } as const
 const session: Session = {
   username: 'ines',

@@ -2,7 +2,7 @@ import { Checkbox } from 'react-aria-components'
 import styled from 'styled-components'
 import { Field } from '../../../../ui/Field'
 import type { Bench } from '../../log/types'
-import { useNow } from '../../useNow'
+import { useNow } from '../../../../ui/useNow'
 import { Label, Panel, Say } from '../../parts'
 
 interface Props {

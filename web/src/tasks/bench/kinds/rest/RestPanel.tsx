@@ -1,6 +1,6 @@
 import { clock, span } from '../../../../domain/dates'
 import type { Step } from '../../log/types'
-import { useNow } from '../../useNow'
+import { useNow } from '../../../../ui/useNow'
 import { Meanwhile } from './Meanwhile'
 import { Big, Label, Panel, Say, Why } from '../../parts'
 
