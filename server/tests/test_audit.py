@@ -29,6 +29,7 @@ OURS = {
     "followups",
     "bench",
     "hearing",
+    "callouts",
     "photos",
     "copies",
     "history",

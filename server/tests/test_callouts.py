@@ -94,9 +94,16 @@ def test_the_book_has_all_a_phone_needs_without_network(callout: dict[str, Any])
     ]
     assert callout["at"] == "Pier Rooms"
     lend = next(each for each in callout["book"]["steps"] if each["id"] == f"{TOM} rod resonant 3 from {SNARE}")
-    assert lend["gives"] == {"giver": SNARE, "giver_rod": 1, "taker": TOM, "taker_side": "resonant", "taker_rod": 3} | {
-        "giver_rod": lend["gives"]["giver_rod"]
+    gives = {
+        "giver": SNARE,
+        "giver_name": "Wheatear",
+        "giver_rods": 10,
+        "taker": TOM,
+        "taker_side": "resonant",
+        "taker_rods": 8,
+        "taker_rod": 3,
     }
+    assert {name: lend["gives"][name] for name in gives} == gives
     assert lend["stop_gap"]
     assert lend["phase"] == 1
     words = [each["words"] for each in callout["book"]["drums"][1]["ticks"] if each["usual"]]

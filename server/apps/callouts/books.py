@@ -80,11 +80,15 @@ def _there(each: Standing, known: Sequence[str], note: str) -> DrumThere:
     )  # fmt: skip
 
 
-def _donors(drums: Sequence[Standing], workshop: Workshop) -> tuple[list[Donor], dict[str, str]]:
-    """Drums of the kit, which play tonight, and others at the same places, which rest."""
+def _donors(callout: CallOut, drums: Sequence[Standing], workshop: Workshop) -> tuple[list[Donor], dict[str, str]]:
+    """Drums of the kit, which play tonight, and others that are there and rest: at the call-out's place where it has one, else beside the kit."""
     tonight = {each.drum.pk for each in drums}
-    places = {each.drum.place_id for each in drums}
-    beside = Drum.objects.filter(place__in=places, state=Drum.State.IN).exclude(pk__in=tonight).order_by("tag")[:BESIDE]
+    others = Drum.objects.filter(state=Drum.State.IN).exclude(pk__in=tonight).exclude(jobs__state=Job.State.OPEN)
+    if callout.at:
+        others = others.filter(place__name__iexact=callout.at)
+    else:
+        others = others.filter(place__in={each.drum.place_id for each in drums})
+    beside = others.order_by("tag")[:BESIDE]
     every = [each.drum for each in drums] + list(beside)
     found = [donor for drum in every if (donor := batter_of(drum, workshop, tonight))]
     return found, {drum.tag: drum.name for drum in every}
@@ -103,7 +107,7 @@ def _made(callout: CallOut, workshop: Workshop) -> tuple[Book, list[Drum]]:
         )
         for each in drums
     ]  # fmt: skip
-    donors, names = _donors(drums, workshop)
+    donors, names = _donors(callout, drums, workshop)
     return make_book(there, donors, names, weights_of(workshop)), rows
 
 

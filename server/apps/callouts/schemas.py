@@ -81,9 +81,12 @@ class CallOutDrumOut(Schema):
 
 class GivenOut(Schema):
     giver: str
+    giver_name: str
+    giver_rods: int
     giver_rod: int
     taker: str
     taker_side: Side
+    taker_rods: int
     taker_rod: int
 
 

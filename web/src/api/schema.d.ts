@@ -4243,12 +4243,18 @@ export interface components {
         GivenOut: {
             /** Giver */
             giver: string;
+            /** Giver Name */
+            giver_name: string;
             /** Giver Rod */
             giver_rod: number;
+            /** Giver Rods */
+            giver_rods: number;
             /** Taker */
             taker: string;
             /** Taker Rod */
             taker_rod: number;
+            /** Taker Rods */
+            taker_rods: number;
             taker_side: components["schemas"]["Side"];
         };
         /** GoesBackEnd */

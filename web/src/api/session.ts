@@ -3,7 +3,7 @@ import { signWithPasskey } from '../domain/passkey'
 import { api, show, unwrap, type Schemas } from './client'
 import { watchRoom } from './device'
 import { keys } from './keys'
-import { forget, seenBy, tidy } from './seen'
+import { forget, note, seenBy, tidy } from './seen'
 
 /** Everything but who is in: that one is watched and must not be taken from under its watchers. */
 const OTHERS = {
@@ -43,6 +43,8 @@ export function useEnter() {
     enterAs(session)
     if (another) queries.removeQueries(OTHERS)
     queries.setQueryData(keys.session, session)
+    const known = queries.getQueryCache().find({ queryKey: keys.session })
+    if (known) note(known) // it was no answer to a question, and has to open the app without network all the same
     void queries.invalidateQueries(OTHERS)
   }
 }

@@ -198,12 +198,27 @@ def _lent(of: _Making, base: Step, side: Side, rod: int, weighs: float) -> Itera
             unless=(f"short:{offer.donor}",),
             uses=(*base.uses, f"giver:{offer.donor}"),
             stop_gap=True,
-            gives=Given(offer.donor, offer.gap.rod, of.drum.tag, side, rod),
+            gives=Given(
+                offer.donor,
+                of.names[offer.donor],
+                layout.count,
+                offer.gap.rod,
+                of.drum.tag,
+                side,
+                of.drum.heads[side].layout.count,
+                rod,
+            ),
         )
         misses = 0.0 if rests else _DONOR_MISSES[offer.gap.words]
         share = 0.95 * weighs - misses
+        own = f"bag:{OWN_SNARE}"
+        may_rest = not rests and traits_of(next(each.kind for each in near if each.id == offer.donor)).wires
         if share > 0.1:
-            yield replace(step, worth=of.worth("rods", share))
+            unless = (*step.unless, own) if may_rest else step.unless
+            yield replace(step, worth=of.worth("rods", share), unless=unless)
+        if may_rest:
+            why = f"{base.why} {of.names[offer.donor]} rests tonight, as your own snare plays."
+            yield replace(step, worth=of.worth("rods", 0.95 * weighs), why=why, when=(*step.when, own))
 
 
 def _new_head(of: _Making, side: Side) -> Iterator[Step]:

@@ -52,12 +52,15 @@ def tick_key(drum: str, finding: str, side: str = "", rod: int | None = None) ->
 
 @dataclass(frozen=True, slots=True)
 class Given:
-    """A rod that goes from one head to another."""
+    """A rod that goes from a batter to another head, with how many rods each has."""
 
     giver: str
+    giver_name: str
+    giver_rods: int
     giver_rod: int
     taker: str
     taker_side: Side
+    taker_rods: int
     taker_rod: int
 
 

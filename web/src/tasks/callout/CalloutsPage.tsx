@@ -90,13 +90,8 @@ function Begin() {
         onChange={set('minutes')}
         options={MINUTES.map((each): [string, string] => [each, `${each} minutes`])}
       />
-      <Field label="Where, if not where the kit plays" value={asked.at} onChange={set('at')} />
-      <Field
-        label="They play at (empty: now)"
-        type="datetime-local"
-        value={asked.show}
-        onChange={set('show')}
-      />
+      <Field label="Place (empty: the kit’s)" value={asked.at} onChange={set('at')} />
+      <Field label="When (empty: now)" type="datetime-local" value={asked.show} onChange={set('show')} />
       {refused ? <Problem>{refused.message}</Problem> : null}
       <Main onPress={() => start.mutate()} isDisabled={start.isPending}>
         Open it <Key>space</Key>
@@ -154,7 +149,8 @@ const Form = styled.section`
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     padding: 12px 16px 16px;
     > button,
-    > p {
+    > p,
+    > :has(input) {
       grid-column: 1 / -1;
     }
   }

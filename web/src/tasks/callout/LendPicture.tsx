@@ -41,22 +41,18 @@ function Head({
 export function LendPicture({ step, book }: { step: Step; book: Book }) {
   const gives = step.gives
   if (!gives) return null
-  const giver = book.drums.find((drum) => drum.tag === gives.giver)
-  const taker = book.drums.find((drum) => drum.tag === gives.taker)
-  const givers = giver?.rods_batter ?? 0
-  const takers = (gives.taker_side === 'resonant' ? taker?.rods_resonant : taker?.rods_batter) ?? 0
-  if (!giver || !taker || !givers || !takers) return null
-  const [ax, ay] = at(gives.giver_rod, givers, R + 9)
-  const [bx, by] = at(gives.taker_rod, takers, R + 9)
+  const taker = book.drums.find((drum) => drum.tag === gives.taker)?.name ?? gives.taker
+  const [ax, ay] = at(gives.giver_rod, gives.giver_rods, R + 9)
+  const [bx, by] = at(gives.taker_rod, gives.taker_rods, R + 9)
   return (
     <Drawing
       viewBox="-175 -84 350 186"
       role="img"
-      aria-label={`Rod ${gives.giver_rod} of ${giver.name} goes to rod ${gives.taker_rod} of ${taker.name}`}
+      aria-label={`Rod ${gives.giver_rod} of ${gives.giver_name} goes to rod ${gives.taker_rod} of ${taker}`}
     >
       <path d={`M${ax - 92} ${ay} C ${ax - 60} 122, ${bx + 60} 122, ${bx + 92} ${by}`} className="way" />
-      <Head x={-92} rods={givers} rod={gives.giver_rod} name={giver.name} gives />
-      <Head x={92} rods={takers} rod={gives.taker_rod} name={taker.name} gives={false} />
+      <Head x={-92} rods={gives.giver_rods} rod={gives.giver_rod} name={gives.giver_name} gives />
+      <Head x={92} rods={gives.taker_rods} rod={gives.taker_rod} name={taker} gives={false} />
     </Drawing>
   )
 }

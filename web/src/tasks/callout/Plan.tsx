@@ -303,7 +303,7 @@ const One = styled.section`
     gap: 4px 14px;
     padding: 8px 0;
   }
-  .links > button[data-rac] {
+  .links > button:has(u) {
     padding-left: 0;
   }
   footer {
@@ -330,13 +330,22 @@ const One = styled.section`
     font: 600 17px var(--mono);
     opacity: 0.75;
   }
+  @media (max-width: 1000px) {
+    padding-bottom: 170px;
+    footer {
+      position: fixed; /* at hand whichever side shows */
+      z-index: 2;
+      inset: auto 28px 0 120px;
+    }
+  }
   @media (max-width: 700px) {
-    padding: 12px 16px 0;
+    padding: 12px 16px 170px;
     h2 {
       font-size: 31px;
     }
     footer {
-      bottom: 56px;
+      inset: auto 0 57px;
+      padding: 10px 16px 12px;
     }
   }
 `
@@ -388,6 +397,6 @@ const List = styled.section`
     border-left: 0;
   }
   @media (max-width: 700px) {
-    padding: 12px 16px 80px;
+    padding: 12px 16px 190px;
   }
 `

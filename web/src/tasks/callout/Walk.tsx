@@ -111,21 +111,6 @@ function Ticks({ drum, stands, enter, may }: { drum: Drum; stands: Standing; ent
   )
   return (
     <>
-      <Grid>
-        {shown.map((tick) => (
-          <button
-            key={tick.finding + tick.side}
-            type="button"
-            disabled={!may}
-            aria-pressed={isOn(tick)}
-            aria-expanded={tick.rod ? rods === tick : undefined}
-            onClick={() => (tick.rod ? setRods(rods === tick ? null : tick) : say(tick, null))}
-          >
-            {tick.words}
-            {tick.rod ? <Which {...{ drum, tick, stands }} /> : null}
-          </button>
-        ))}
-      </Grid>
       {rods ? (
         <Rods role="group" aria-label={`Which rod: ${rods.words}`}>
           <p>Which rod? Counted clockwise from the badge.</p>
@@ -144,6 +129,21 @@ function Ticks({ drum, stands, enter, may }: { drum: Drum; stands: Standing; ent
           ))}
         </Rods>
       ) : null}
+      <Grid>
+        {shown.map((tick) => (
+          <button
+            key={tick.finding + tick.side}
+            type="button"
+            disabled={!may}
+            aria-pressed={isOn(tick)}
+            aria-expanded={tick.rod ? rods === tick : undefined}
+            onClick={() => (tick.rod ? setRods(rods === tick ? null : tick) : say(tick, null))}
+          >
+            {tick.words}
+            {tick.rod ? <Which {...{ drum, tick, stands }} /> : null}
+          </button>
+        ))}
+      </Grid>
       {drum.ticks.some((tick) => !tick.usual) ? (
         <Quiet onPress={() => setMore(!more)} aria-expanded={more}>
           <u>{more ? 'only what is usual' : 'something else'}</u>
@@ -251,7 +251,7 @@ const Rods = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-  padding: 12px 0 4px;
+  padding: 2px 0 12px;
   p {
     flex: 1 0 100%;
     color: var(--soft);
