@@ -213,6 +213,8 @@ def test_what_cannot_be_is_refused_and_holds_up_nothing(callout: dict[str, Any],
     )  # fmt: skip
     assert [each["standing"] for each in said] == ["refused", "refused", "refused", "refused", "applied"]
     assert "no rod 11" in said[2]["message"]
+    nowhere = send(api, callout, ticked(TOM, "mount-loose"), ticked(TOM, "rod-missing", "batter"), ticked(TOM, "split"))
+    assert [each["code"] for each in nowhere] == ["no_such_place", "which_rod", "no_such_place"]
     newer = send(api, callout, {"kind": "from_tomorrow", "what": 1})
     assert newer[0]["standing"] == "refused"
     assert "newer" in newer[0]["message"]
@@ -241,7 +243,7 @@ def test_reported_with_a_date_and_on_today_until_it_is_answered(
     def owed() -> list[dict[str, Any]]:
         return [each for each in api("GET", "/today")[1]["items"] if each["kind"] == "reported"]
 
-    send(api, callout, {"kind": "clock", "minutes": 12}, ticked(TOM, "mount-loose"), ticked(TOM, "leg-missing"))
+    send(api, callout, {"kind": "clock", "minutes": 12}, ticked(TOM, "leg-slips"), ticked(TOM, "leg-missing"))
     assert not owed()
     send(api, callout, {"kind": "over"})
     assert owed()[0]["reason"].startswith("2 things")

@@ -19,7 +19,7 @@ from apps.register.models import Kit
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from apps.workshops.wired import UnknownBody
-from drumwork.callout import Book
+from drumwork.callout import Book, BookDrum
 from drumwork.callout.entries import DidStep, NotSo, SoundsFine, Ticked, WordToOwner
 from drumwork.drums import Side
 from drumwork.errors import DrumworkError
@@ -79,12 +79,27 @@ def _require(book: Book, event: CallOutEventIn) -> None:
         if drum is None:
             raise Refused("not_in_callout", f"{entry.drum} is not in this call-out.", 422)
     if isinstance(entry, Ticked | NotSo) and drum is not None:
-        finding(entry.finding)
+        _require_tick(drum, entry)
         rods = drum.rods_resonant if entry.side is Side.RESONANT else drum.rods_batter
         if entry.rod is not None and not 1 <= entry.rod <= rods:
             raise Refused("no_rod", f"{drum.name} has {rods} rods there, and no rod {entry.rod}.", 422)
     if isinstance(entry, DidStep) and all(step.id != entry.step for step in book.steps):
         raise Refused("no_step", "That step is not in this call-out's book.", 422)
+
+
+def _require_tick(drum: BookDrum, entry: Ticked | NotSo) -> None:
+    """Raise for what cannot be found there, or is told without the rod it needs.
+
+    Raises
+    ------
+    Refused, BadFinding
+    """
+    row, side = finding(entry.finding), entry.side.value if entry.side else ""
+    tick = next((each for each in drum.ticks if (each.finding, each.side) == (row.id, side)), None)
+    if tick is None:
+        raise Refused("no_such_place", f"{drum.name}: {row.words} cannot be said there.", 422)
+    if tick.rod and entry.rod is None:
+        raise Refused("which_rod", f"{drum.name}: say at which rod: {row.words}.", 422)
 
 
 def _receipts(
