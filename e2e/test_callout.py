@@ -58,7 +58,12 @@ def test_eight_things_found_before_a_show(
     rows = installation.cluster.rows
 
     def stored(kind: str) -> int:
-        return int(rows(f"select count(*) from callouts_calloutevent where kind = '{kind}'")[0][0])
+        return int(
+            rows(
+                "select count(*) from callouts_calloutevent e join callouts_callout c on c.id = e.callout_id"
+                f" where c.name = 'ferry house kit' and e.kind = '{kind}'"
+            )[0][0]
+        )
 
     browser.sign_in()
     browser.size(*PHONE)

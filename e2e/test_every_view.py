@@ -35,6 +35,10 @@ def address(browser: Browser, path: str) -> str:
     if path.startswith("kit "):
         kits = browser.script("return fetch('/api/kits').then(r => r.json())")
         return f"/kits/{next(each['id'] for each in kits if each['name'] == path.removeprefix('kit '))}"
+    if path.startswith("call "):
+        name, _, at = path.removeprefix("call ").partition("?")
+        calls = browser.script("return fetch('/api/callouts').then(r => r.json())")
+        return f"/callouts/{next(each['id'] for each in calls if each['name'] == name)}?{at}"
     return path if path.startswith("/") else job(browser, path)
 
 
@@ -52,6 +56,11 @@ VIEWS = [
     ("/kits", "pageant barge"),
     ("/kits/new", "Add a drum"),
     ("kit pit kit", "Notes keep apart"),
+    ("/callouts", "what first?"),
+    ("call loan kit?at=bag", "Start the clock"),
+    ("call loan kit?at=walk", "Sounds fine"),
+    ("call loan kit?at=plan", "The whole plan"),
+    ("call circus studio?at=note", "Thank you for having it there"),
     ("/bench", "in hand"),
     ("Heron", "next rod"),
     ("Kittiwake", "in this order"),

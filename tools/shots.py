@@ -17,6 +17,7 @@ document.querySelector('.film').dispatchEvent(new MouseEvent('click',
   {bubbles: true, clientX: box.left + box.width * arguments[0], clientY: box.top + box.height * arguments[1]}))
 """
 KITS = "return fetch('/api/kits').then(r => r.json())"
+CALLS = "return fetch('/api/callouts').then(r => r.json())"
 JOBS = "return fetch('/api/today').then(r => r.json())"
 
 
@@ -60,6 +61,24 @@ def _inspect(browser: Browser, folder: Path, path: str) -> None:
     take(browser, folder, "inspect-phone", path, "coating worn", 390, 844)
 
 
+def _callout(browser: Browser, folder: Path) -> None:
+    """Minutes before a show, on a phone in the dark: the kit walked, a rod to be lent."""
+    call = next(each for each in browser.script(CALLS) if each["state"] == "coming")
+    browser.size(390, 844)
+    browser.go(f"/callouts/{call['id']}?at=bag")
+    browser.press("Start the clock")
+    browser.press("Heron", "nav button")
+    browser.press("rod missing, bottom head", "button[aria-pressed]")
+    browser.press("3", "[aria-label^='Which rod'] button")
+    browser.press("Skua", "nav button")
+    browser.press("bottom head out of tune", "button[aria-pressed]")
+    browser.press("batter out of tune", "button[aria-pressed]")
+    browser.press("Now", "nav button")
+    browser.sees("Lend rod 3")
+    time.sleep(SETTLE_S)
+    browser.picture(str(folder / "callout-phone.png"))
+
+
 def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
     heron, dunlin = (f"/bench/{_job(browser, name)}" for name in ("Heron", "Dunlin"))
     pit = next(each["id"] for each in browser.script(KITS) if each["name"] == "pit kit")
@@ -71,7 +90,6 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         ("bench-turn", heron, "next rod", 1280, 800, "bench"),
         ("bench-turn-stage", heron, "next rod", 1280, 800, "stage"),
         ("bench-read", dunlin, "tap at rod", 1280, 800, "bench"),
-        ("bench-tablet", heron, "next rod", 800, 1280, "bench"),
         ("bench-phone", heron, "next rod", 390, 844, "bench"),
         ("today-phone", "/", "Overdue", 390, 844, "stage"),
         ("ways", "/ways", "Fitting a head", 1280, 800, "bench"),
@@ -91,6 +109,8 @@ def take_all(browser: Browser, folder: Path, only: set[str]) -> None:
         browser.press("Simulated drum")
         browser.sees("Work out the turns", seconds=30)
         take(browser, folder, "heard", f"{dunlin}/taps", "One after the other")
+    if not only or "callout-phone" in only:
+        _callout(browser, folder)
     if not only or only & {"inspect", "inspect-phone"}:
         _inspect(browser, folder, f"{walk}?at=MQ-007")
 

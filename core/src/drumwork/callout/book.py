@@ -72,7 +72,7 @@ class _Making:
         return tick_key(self.drum.tag, finding, side.value if side else "", rod)
 
     def id(self, *what: object) -> str:
-        return " ".join([self.drum.tag, *(str(each) for each in what)])
+        return " ".join([self.drum.tag or "stands", *(str(each) for each in what)])
 
     @property
     def kind(self) -> DrumKind:

@@ -14,6 +14,7 @@ from django.utils import timezone
 from apps.accounts.demo_accounts import ACCOUNTS, PASSWORD, Account
 from apps.demo import scenario
 from apps.demo.build import build_history
+from apps.demo.callouts import callouts
 from apps.demo.in_hand import jobs_in_hand, work_done
 from apps.demo.removal import remove_workshop
 from apps.demo.shelf import shelf
@@ -54,6 +55,7 @@ class Command(BaseCommand):
         work_done(drums, members, now)
         jobs_in_hand(drums, members, now)
         walks(drums, members, now)
+        callouts(drums, members, now)
         shelf(drums, members, now)
         if options["verbosity"]:
             self.stdout.write(f"{scenario.NAME}: {len(drums)} drums loaded.")
