@@ -126,7 +126,7 @@ def test_eight_things_found_before_a_show(
         order.append(done(browser))
     assert order.index("Bottom head even") < order.index("Batter even")
 
-    browser.click(browser.one("button[aria-label='Change the minutes left']"))
+    browser.click(browser.one("button[title='Change the minutes left']"))
     browser.press("They play: stop here")
     browser.sees("Thank you for having it there")
     browser.sees("rod missing at 3 on the bottom head, held for tonight")

@@ -19,6 +19,7 @@ ROOT = Path(__file__).resolve().parents[1]
 sys.path[:0] = [str(ROOT / "core" / "src"), str(ROOT / "server")]
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 os.environ.setdefault("RT_SECRET_KEY", "golden-logs")
+os.environ.setdefault("RT_DATABASE_URL", "postgresql://nobody@127.0.0.1:5432/none")  # none is asked
 
 import django  # noqa: E402
 

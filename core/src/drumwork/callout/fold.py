@@ -156,7 +156,7 @@ def minutes_left(stands: Standing, now: datetime) -> float:
     if stands.clock is None or stands.over:
         return 0.0
     at, minutes = stands.clock
-    return max(0.0, minutes - (now - at).total_seconds() / 60)
+    return min(minutes, max(0.0, minutes - (now - at).total_seconds() / 60))  # no device’s clock makes it more
 
 
 @dataclass(frozen=True, slots=True)

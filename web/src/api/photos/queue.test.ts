@@ -18,7 +18,7 @@ const fresh = (): Promise<Queue> => {
 const settled = (queue: Queue, done: () => boolean) =>
   vi.waitFor(() => {
     if (!done()) throw new Error(JSON.stringify(queue.snapshot().map((each) => each.state)))
-  })
+  }, 20_000)
 
 beforeEach(() => {
   sent.length = 0

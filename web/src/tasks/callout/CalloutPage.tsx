@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { putAway } from '../../api/outbox'
@@ -24,6 +24,7 @@ const ROOMS = [
   ['plan', 'Now'],
   ['note', 'Note'],
 ] as const
+const PLAN_MS = 5000
 type Room = (typeof ROOMS)[number][0]
 
 /** A worn kit, minutes left: walk it, do the one thing that helps most now, write to whom it belongs. */
@@ -58,9 +59,14 @@ function Opened({ called }: { called: Called }) {
     const next = ROOMS[Math.max(0, Math.min(ROOMS.length - 1, at))]
     if (next) go(next[0])
   }
+  // Planned anew with every entry, and as the minutes run.
+  const at = Math.floor(now / PLAN_MS) * PLAN_MS
+  const plan = useMemo(
+    () => (book && stands ? planNow(book, stands, at, device) : null),
+    [book, stands, at, device],
+  )
   useKeys({ '[': () => step(-1), ']': () => step(1) })
-  if (!callout || !book || !stands) return null
-  const plan = planNow(book, stands, now, device)
+  if (!callout || !book || !stands || !plan) return null
   const left = minutesLeft(stands, now)
   return (
     <Page>
@@ -73,12 +79,7 @@ function Opened({ called }: { called: Called }) {
             {stands.over ? ', over' : ''}
           </p>
         </div>
-        <button
-          type="button"
-          onClick={() => setClock(true)}
-          disabled={!may}
-          aria-label="Change the minutes left"
-        >
+        <button type="button" onClick={() => setClock(true)} disabled={!may} title="Change the minutes left">
           <time>{stands.clock ? minutesWords(left) : minutesWords(callout.minutes)}</time>
           <span>
             {!stands.clock

@@ -175,7 +175,7 @@ function Whole({ book, stands, enter, may, plan }: Props) {
       <h2>The whole plan</h2>
       <p>
         {kept.length
-          ? `${kept.length} ${kept.length === 1 ? 'step' : 'steps'}, ${minutesWords(plan.needs)} of ${minutesWords(plan.minutes)}. ${plan.proved ? 'Nothing else helps more in these minutes.' : 'The best found so far.'}`
+          ? `${kept.length} ${kept.length === 1 ? 'step' : 'steps'}, ${minutesWords(plan.needs)} of ${minutesWords(plan.minutes)}. ${plan.proved ? 'Nothing else helps more in these minutes.' : 'The best found so far.'}${plainWords(plan)}`
           : 'Nothing is planned.'}
       </p>
       <ol>
@@ -186,6 +186,7 @@ function Whole({ book, stands, enter, may, plan }: Props) {
               <small>
                 {whereOf(step, book.drums)}
                 {step.beside ? `, ${step.beside}` : ''}
+                {restsOn(step, kept) ? `; after ${restsOn(step, kept)}` : ''}
               </small>
             </span>
             <Worth worth={step.worth} />
@@ -203,6 +204,18 @@ function Whole({ book, stands, enter, may, plan }: Props) {
     </List>
   )
 }
+
+/** What of this plan a step rests on. */
+const restsOn = (step: Step, kept: Step[]): string =>
+  kept
+    .filter((each) => step.after.includes(each.id))
+    .map((each) => each.title.toLowerCase())
+    .join(' and ')
+
+const plainWords = ({ worth, plain }: Now): string =>
+  plain < worth - 0.01
+    ? ` Fixing the worst first would win ${Math.round((100 * plain) / worth)} % of it.`
+    : ''
 
 interface GroupProps {
   steps: Step[]

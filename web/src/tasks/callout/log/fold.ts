@@ -169,5 +169,6 @@ export function partsLeft(book: Book, stands: Standing): Map<string, number> {
 /** Until the show; none before the clock was set. */
 export function minutesLeft(stands: Standing, now: number): number {
   if (!stands.clock || stands.over) return 0
-  return Math.max(0, stands.clock.minutes - (now - stands.clock.at) / 60_000)
+  const { at, minutes } = stands.clock
+  return Math.min(minutes, Math.max(0, minutes - (now - at) / 60_000)) // no device’s clock makes it more
 }

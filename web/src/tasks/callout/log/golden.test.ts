@@ -58,6 +58,7 @@ describe('a call-out on the phone', () => {
           const left = (gone.get(part) ?? 0) - 1
           gone.set(part, step === now.current ? Math.max(0, left) : left) // in hand already, whatever there is
         }
+        if (step === now.current && now.since !== null) continue // begun before what it rests on was ticked
         const here = order.indexOf(step)
         for (const id of step.after) expect(order.findIndex((one) => one.id === id)).toBeLessThan(here)
       }

@@ -121,6 +121,29 @@ export function best(
   return { chosen: search.best, worth: search.worth, proved: search.tries <= MOST_TRIES }
 }
 
+/** What fixing the worst first would win: the plain way, for comparison. */
+export function worstFirst(minutes: number, tasks: Task[], there: Map<string, number>): number {
+  const left = new Map(there)
+  const done = new Set<string>()
+  let room = minutes
+  let won = 0
+  for (;;) {
+    const fits = tasks.filter(
+      ({ step, after }) =>
+        !done.has(step.id) &&
+        step.minutes <= room + A_HAIR &&
+        after.every((id) => done.has(id)) &&
+        step.uses.every((part) => (left.get(part) ?? 0) > 0),
+    )
+    const [first] = fits.sort((a, b) => b.step.worth - a.step.worth)
+    if (!first) return won
+    done.add(first.step.id)
+    room -= first.step.minutes
+    won += first.step.worth
+    parts(left, first.step, -1)
+  }
+}
+
 /** Worth a minute, alone or with what it alone still holds up. */
 function promise(task: Task, left: Task[]): number {
   const together = left
@@ -157,6 +180,8 @@ export interface Now {
   minutes: number
   needs: number
   worth: number
+  /** What fixing the worst first would win in the same minutes. */
+  plain: number
   proved: boolean
 }
 
@@ -192,6 +217,7 @@ export function planNow(book: Book, stands: Standing, now: number, device: strin
     minutes,
     needs: taken + (minutes - room),
     worth: found.worth,
+    plain: worstFirst(room, tasks, left),
     proved: found.proved,
   }
 }

@@ -1,0 +1,204 @@
+import { cleanup, fireEvent, render, screen } from '@testing-library/react'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import type { CalloutBody } from '../../api/outbox'
+import { Bag } from './Bag'
+import { ClockDialog } from './ClockDialog'
+import type { Callout } from './log/fold'
+import { best, planNow } from './log/plan'
+import { Plan } from './Plan'
+import { book, standing, START } from './tests/book'
+import { Walk } from './Walk'
+import { minutesWords, whyOut } from './words'
+
+afterEach(cleanup)
+
+const entering = () => vi.fn<(body: CalloutBody) => void>()
+const nothing = () => undefined
+const rattle = (drum: string): CalloutBody => ({ kind: 'ticked', drum, finding: 'rattle', degree: 2 })
+const leg: CalloutBody = { kind: 'ticked', drum: 'F', finding: 'leg-missing', degree: 2 }
+const gap: CalloutBody = {
+  kind: 'ticked',
+  drum: 'F',
+  finding: 'rod-missing',
+  side: 'resonant',
+  rod: 3,
+  degree: 2,
+}
+const clock = (minutes: number): CalloutBody => ({ kind: 'clock', minutes })
+
+function showPlan(...bodies: CalloutBody[]) {
+  const stands = standing(...bodies)
+  const enter = entering()
+  const plan = planNow(book, stands, START, 'phone')
+  render(<Plan {...{ book, stands, enter, plan }} may now={START} onWalk={nothing} onNote={nothing} />)
+  return enter
+}
+
+describe('walking a kit', () => {
+  it('takes one press a drum that sounds fine, and tells who was walked last', () => {
+    const enter = entering()
+    const walked = vi.fn()
+    render(<Walk {...{ book, enter }} stands={standing()} may onWalked={walked} />)
+    fireEvent.click(screen.getByText('Sounds fine'))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'fine', drum: 'S' })
+    expect(screen.getByRole('heading', { level: 2 }).textContent).toBe('Serin')
+    fireEvent.keyDown(window, { key: ' ' })
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'fine', drum: 'F' })
+    expect(walked).toHaveBeenCalledOnce()
+  })
+
+  it('ticks and takes back, and asks at which rod', () => {
+    const enter = entering()
+    render(<Walk {...{ book, enter }} stands={standing(rattle('S'))} may onWalked={nothing} />)
+    fireEvent.click(screen.getByText('Siskin', { selector: 'button' }))
+    fireEvent.click(screen.getByText('rattles'))
+    expect(enter).toHaveBeenLastCalledWith({
+      kind: 'not_so',
+      drum: 'S',
+      finding: 'rattle',
+      side: null,
+      rod: null,
+    })
+    fireEvent.click(screen.getByText(/rod missing/))
+    fireEvent.click(screen.getByText('7'))
+    expect(enter).toHaveBeenLastCalledWith(
+      expect.objectContaining({ kind: 'ticked', finding: 'rod-missing', side: 'resonant', rod: 7 }),
+    )
+    expect(screen.queryByText('batter old')).toBeNull()
+    fireEvent.click(screen.getByText('something else'))
+    expect(screen.getByText('batter old')).toBeTruthy()
+  })
+
+  it('shows and enters nothing for who looks on only', () => {
+    const enter = entering()
+    render(<Walk {...{ book, enter }} stands={standing()} may={false} onWalked={nothing} />)
+    fireEvent.click(screen.getByText('rattles'))
+    fireEvent.keyDown(window, { key: ' ' })
+    expect(enter).not.toHaveBeenCalled()
+  })
+})
+
+describe('the one thing now', () => {
+  it('is taken in hand by itself, done by one press, and can be opened again', () => {
+    const enter = showPlan(clock(12), gap)
+    expect(enter).toHaveBeenCalledWith({ kind: 'took', step: 'F rod 3' })
+    expect(screen.getByRole('img', { name: 'Rod 1 of Siskin goes to rod 3 of Serin' })).toBeTruthy()
+    fireEvent.click(screen.getByText('Done, lent'))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'done', step: 'F rod 3' })
+    fireEvent.click(screen.getByText(/undo lend rod 3/))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'open_again', step: 'F rod 3' })
+  })
+
+  it('can be skipped and cannot be, by key too', () => {
+    const enter = showPlan(clock(12), rattle('S'))
+    fireEvent.keyDown(window, { key: 's' })
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'skipped', step: 'S rattle' })
+    fireEvent.click(screen.getByText('Cannot'))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'cannot', step: 'S rattle', words: '' })
+  })
+
+  it('says so when there is no time, nothing to do, or nothing that fits', () => {
+    const told = () => screen.getAllByRole('heading', { level: 2 })[0]?.textContent
+    showPlan(clock(0), rattle('S'))
+    expect(told()).toBe('They play')
+    cleanup()
+    showPlan(clock(12))
+    expect(told()).toBe('Nothing to do')
+    cleanup()
+    showPlan(clock(12), leg)
+    expect(told()).toBe('Nothing more fits')
+    expect(screen.getByText('Serin, no drumstick in the bag')).toBeTruthy()
+    cleanup()
+    const enter = showPlan(rattle('S'))
+    expect(told()).toBe('The clock is not running')
+    expect(enter).not.toHaveBeenCalled()
+  })
+
+  it('stands with its caution where it is not without danger', () => {
+    showPlan(clock(12), leg, { kind: 'bagged', part: 'drumstick', count: 1 })
+    expect(screen.getByText('Only what holds safely.')).toBeTruthy()
+  })
+})
+
+describe('the clock', () => {
+  it('is set anew when they are late or early, and ends the call-out when they play', () => {
+    const enter = entering()
+    const over = vi.fn()
+    render(
+      <ClockDialog stands={standing(clock(12))} left={8.04} enter={enter} onClose={nothing} onOver={over} />,
+    )
+    fireEvent.click(screen.getByText('+5'))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'clock', minutes: 13 })
+    fireEvent.click(screen.getByText('5 min'))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'clock', minutes: 5 })
+    fireEvent.click(screen.getByText('They play: stop here'))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'over' })
+    expect(over).toHaveBeenCalledOnce()
+  })
+
+  it('tells minutes as a clock does', () => {
+    expect([minutesWords(8 + 2 / 3), minutesWords(0.5), minutesWords(-3)]).toEqual(['8:40', '0:30', '0:00'])
+  })
+})
+
+describe('the bag', () => {
+  it('has what the record asks for first, counts it, and starts the clock', () => {
+    const enter = entering()
+    const begun = vi.fn()
+    const callout = {
+      minutes: 12,
+      book,
+      bag: [{ part: 'tension rod', number: 2, why: 'on record: Serin' }],
+    } as unknown as Callout
+    render(<Bag {...{ callout, enter }} stands={standing()} may onBegin={begun} />)
+    expect(screen.getByText('bring 2; on record: Serin')).toBeTruthy()
+    fireEvent.click(screen.getByRole('button', { name: 'One drumstick more' }))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'bagged', part: 'drumstick', count: 1 })
+    fireEvent.click(screen.getByText('Start the clock: 12 min'))
+    expect(enter).toHaveBeenLastCalledWith({ kind: 'clock', minutes: 12 })
+    expect(begun).toHaveBeenCalledOnce()
+  })
+})
+
+describe('planning on the phone', () => {
+  it('says why what is left out is left out', () => {
+    const [drumstick, lend] = [book.steps[2], book.steps[3]]
+    if (!drumstick || !lend) throw new Error('the book has four steps')
+    expect(whyOut(drumstick, new Map(), [])).toBe('no drumstick in the bag')
+    expect(whyOut(lend, new Map([['giver:S', 1]]), [{ ...lend, id: 'x', uses: ['giver:S'] }])).toBe(
+      'that drum gives its rod elsewhere',
+    )
+    expect(whyOut(lend, new Map(), [])).toBe('no minutes left for it')
+  })
+
+  it('finds the best of thirty steps with a few tries', () => {
+    const [first] = book.steps
+    if (!first) throw new Error('the book has steps')
+    const tasks = Array.from({ length: 30 }, (_, n) => ({
+      step: { ...first, id: String(n), minutes: 1 + ((n * 7) % 5) / 2, worth: 1 + ((n * 13) % 11), uses: [] },
+      after: n % 4 === 3 ? [String(n - 1)] : [],
+    }))
+    const found = best(12, tasks, new Map())
+    expect(found.proved).toBe(true)
+    const chosen = tasks.filter(({ step }) => found.chosen.has(step.id))
+    expect(chosen.reduce((sum, { step }) => sum + step.minutes, 0)).toBeLessThanOrEqual(12)
+    for (const { after } of chosen) expect(after.every((id) => found.chosen.has(id))).toBe(true)
+  })
+
+  it('tells what fixing the worst first would win instead', () => {
+    const quick = {
+      ...book,
+      steps: book.steps.map((each) => (each.gives ? each : { ...each, minutes: 1, worth: 3 })),
+    }
+    const plan = planNow(quick, standing(clock(2), gap, rattle('S'), rattle('F')), START, 'phone')
+    expect([plan.worth, plan.plain]).toEqual([6, 5])
+  })
+
+  it('leaves to others what they have in hand', () => {
+    const stands = standing(clock(12), rattle('S'), rattle('F'))
+    stands.hand.set('tablet', { step: 'S rattle', at: START })
+    const plan = planNow(book, stands, START, 'phone')
+    expect(plan.current?.id).toBe('F rattle')
+    expect(plan.others.map((step) => step.id)).toEqual(['S rattle'])
+  })
+})
