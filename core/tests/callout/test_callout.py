@@ -48,6 +48,7 @@ from drumwork.callout.entries import (
     StepOpenAgain,
     Ticked,
     TookStep,
+    WordToOwner,
 )
 from drumwork.drums import DrumKind, Side
 from drumwork.findings import FINDINGS, findings_for
@@ -228,7 +229,7 @@ def test_what_is_in_hand_is_finished_though_its_minutes_run_out() -> None:
 def test_the_note_says_what_stays_broken_and_nothing_of_what_was_mended() -> None:
     found = stands(
         ClockSet(12), Ticked("F", "rod-missing", R, 3), DidStep("F rod resonant 3 from S"), Ticked("S", "rattle"), DidStep("S rattle 0"),
-        SoundsFine("B"),
+        SoundsFine("B"), WordToOwner("", "The carpet stays with you."), WordToOwner("F", "It stands on carpet."),
     )  # fmt: skip
     assert open_keys(BOOK, found) == {tick_key("F", "rod-missing", "resonant", 3): True}
     note = letter_of(BOOK, found, "house kit", "Tide Hall", date(2026, 4, 1), "Ines", "Marrow Quay")
@@ -237,6 +238,9 @@ def test_the_note_says_what_stays_broken_and_nothing_of_what_was_mended() -> Non
     assert by["Serin"].buy == ("1 tension rod",)
     assert "is in Serin until there is another" in by["Siskin"].lent[0]
     assert by["Siskin"].broken == ()
+    assert by["Serin"].words == "It stands on carpet."
+    assert note.words == "The carpet stays with you."
+    assert "\nThe carpet stays with you.\n" in note.text
     assert note.fine == ("Dredge",)
     assert "price: ______" in note.text
     assert note.text.startswith("Hello,\n\nwe played house kit at Tide Hall on 1 April")

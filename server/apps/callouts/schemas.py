@@ -182,6 +182,7 @@ class LetterOut(Schema):
     subject: str
     opening: list[str]
     drums: list[DrumNoteOut]
+    words: str
     fine: list[str]
     closing: list[str]
     signed: str

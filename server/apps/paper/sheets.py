@@ -169,6 +169,8 @@ def owners_note(letter: Letter, address: str, size: PaperSize) -> bytes:
     story: list[Flowable] = [plain("Hello,"), *(plain(words) for words in letter.opening)]
     for drum in letter.drums:
         story += _noted(drum)
+    if letter.words:
+        story += [Spacer(1, 2 * mm), plain(letter.words)]
     if letter.fine:
         story.append(plain(f"Fine: {', '.join(letter.fine)}."))
     story += [Spacer(1, 3 * mm), *(plain(words) for words in letter.closing), Spacer(1, 3 * mm)]

@@ -4943,6 +4943,8 @@ export interface components {
             subject: string;
             /** Text */
             text: string;
+            /** Words */
+            words: string;
         };
         /**
          * LifeOut

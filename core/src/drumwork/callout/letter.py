@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
 from drumwork.callout.cures import head_named
@@ -35,11 +35,12 @@ class DrumNote:
 
 @dataclass(frozen=True, slots=True)
 class Letter:
-    """The whole note; `text` is the same to send."""
+    """The whole note; `words` a person's own to the owner, `text` all of it to send."""
 
     subject: str
     opening: tuple[str, ...]
     drums: tuple[DrumNote, ...]
+    words: str
     fine: tuple[str, ...]
     closing: tuple[str, ...]
     signed: str
@@ -101,7 +102,7 @@ def _note(drum: BookDrum, book: Book, stands: Standing) -> DrumNote:
         tuple(dict.fromkeys(step.did for step in done if step.gives is None)),
         (*(step.did for step in done if step.gives), *(_gave(step, book) for step in given)),
         _buy(owed, drum),
-        stands.words.get(drum.tag, ""),
+        stands.words.get(drum.tag, "") if drum.tag else "",
     )
 
 
@@ -125,14 +126,14 @@ def letter_of(book: Book, stands: Standing, kit: str, at: str, on: date, by: str
         else "Everything we struck sounded fine, and there is nothing to put right.",
     )  # fmt: skip
     closing = (
-        "Prices are left for your own dealer. What we lent stands in our book and we ask for it back once the part is there."
-        if any(each.lent for each in told)
-        else "Prices are left for your own dealer.",
+        *(["Prices are left for your own dealer."] if any(each.buy for each in told) else []),
+        *(["What we lent stands in our book, and we ask for it back once the part is there."] if any(each.lent for each in told) else []),
         "Makers’ instructions and a qualified repairer come before anything we say about shells, edges and stripped threads.",
-    )
+    )  # fmt: skip
     signed = f"{by}, {workshop}" if by else workshop
-    letter = Letter(f"{kit}{place}, {day}", opening, told, fine, closing if told else (), signed, "")
-    return Letter(letter.subject, opening, told, fine, letter.closing, signed, _text(letter))
+    own = stands.words.get("", "").strip()
+    letter = Letter(f"{kit}{place}, {day}", opening, told, own, fine, closing if told else (), signed, "")
+    return replace(letter, text=_text(letter))
 
 
 _HEADS = (("broken", "Wrong"), ("done", "Done tonight"), ("lent", "Lent"), ("buy", "Worth buying"))
@@ -149,6 +150,8 @@ def _text(letter: Letter) -> str:
         if drum.words:
             lines.append(f"  {drum.words}")
         lines.append("")
+    if letter.words:
+        lines += [letter.words, ""]
     if letter.fine:
         lines += [f"Fine: {', '.join(letter.fine)}.", ""]
     lines += [*letter.closing, "", "With kind regards", letter.signed]

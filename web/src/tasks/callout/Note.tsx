@@ -102,6 +102,7 @@ function Written({ letter }: { letter: Letter }) {
           {drum.words ? <p>{drum.words}</p> : null}
         </section>
       ))}
+      {letter.words ? <p>{letter.words}</p> : null}
       {letter.fine.length ? <p>Fine: {letter.fine.join(', ')}.</p> : null}
       {letter.closing.map((words) => (
         <p key={words}>{words}</p>
