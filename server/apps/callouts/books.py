@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from django.db import transaction
+
 from apps.bench.models import Job
 from apps.callouts.models import CallOut, CallOutDrum
 from apps.callouts.stored import as_stored, book_from
@@ -111,10 +113,15 @@ def _made(callout: CallOut, workshop: Workshop) -> tuple[Book, list[Drum]]:
     return make_book(there, donors, names, weights_of(workshop)), rows
 
 
+@transaction.atomic
 def book_of(callout: CallOut, workshop: Workshop) -> Book:
     """As it stands until the first entry is made, and from then on as it was."""
     if callout.last_seq and callout.book:
         return book_from(callout)
+    locked = CallOut.objects.select_for_update().get(pk=callout.pk)  # somebody may make the first entry just now
+    if locked.last_seq and locked.book:
+        callout.book, callout.last_seq = locked.book, locked.last_seq
+        return book_from(locked)
     book, drums = _made(callout, workshop)
     callout.book = as_stored(book)
     callout.save(update_fields=["book"])

@@ -22,18 +22,22 @@ from drumwork.shelf import Why
 if TYPE_CHECKING:
     from collections.abc import Iterable
 
-__all__ = ["Borrowed", "end_loan", "ended", "give_back_to", "keep_of_job", "lend"]
+__all__ = ["Borrowed", "begun", "end_loan", "ended", "give_back_to", "keep_of_job", "lend", "undone"]
 
 
-ended = Signal()
-"""A loan is over: sent with `loan`. Whoever keeps more of it than the Shelf does listens."""
+begun, ended, undone = Signal(), Signal(), Signal()
+"""A loan began, is over, or never was: sent with `loan`. Whoever keeps more of it than the Shelf does listens."""
+
+
+BATTER = "batter"
+"""Rods are lent from batters only."""
 
 
 class Borrowed:
     """A part a job on the bench borrowed, as its log has it."""
 
-    def __init__(self, key: uuid.UUID, what: str, from_tag: str, by: str, at: datetime) -> None:
-        self.key, self.what, self.from_tag, self.by, self.at = key, what, from_tag, by, at
+    def __init__(self, key: uuid.UUID, what: str, from_tag: str, from_rod: int | None, by: str, at: datetime) -> None:
+        self.key, self.what, self.from_tag, self.from_rod, self.by, self.at = key, what, from_tag, from_rod, by, at
 
 
 def _drum(tag: str, field: str) -> Drum | None:
@@ -72,12 +76,14 @@ def lend(asked: LoanIn, member: Membership) -> Loan:
     if item is not None:
         act = Act(asked.id, Why.LENT, asked.number, explained=asked.explained, drum=taker, words=asked.to_words)
         move(item.pk, act, member)
-    return Loan.objects.create(
+    loan = Loan.objects.create(
         id=asked.id,
         workshop=member.workshop,
         what=what,
         number=asked.number,
         from_drum=giver,
+        from_side=BATTER if giver and asked.from_rod else "",
+        from_rod=asked.from_rod if giver else None,
         stock_item=item,
         to_drum=taker,
         to_words=asked.to_words,
@@ -85,6 +91,8 @@ def lend(asked: LoanIn, member: Membership) -> Loan:
         lent_by_name=member.shown_name,
         due_on=asked.due_on,
     )
+    begun.send(Loan, loan=loan)
+    return loan
 
 
 @transaction.atomic
@@ -104,17 +112,21 @@ def end_loan(key: uuid.UUID, how: str, member: Membership) -> None:
 def keep_of_job(job: uuid.UUID, drum: Drum, borrowed: Iterable[Borrowed]) -> None:
     """The loans a job's log tells, as it stands: what is new is entered, what was taken back there was never lent."""
     told = {each.key: each for each in borrowed}
-    Loan.objects.filter(job_id=job, ended="").exclude(pk__in=told).delete()
+    for gone in Loan.objects.filter(job_id=job, ended="").exclude(pk__in=told):
+        undone.send(Loan, loan=gone)
+        gone.delete()
     known = set(Loan.objects.filter(pk__in=told).values_list("pk", flat=True))
     lenders = {
         each.tag.lower(): each for each in Drum.objects.filter(tag__in={each.from_tag for each in told.values()})
     }
-    Loan.objects.bulk_create(
+    made = Loan.objects.bulk_create(
         Loan(
             id=key,
             workshop_id=drum.workshop_id,
             what=each.what,
             from_drum=lenders.get(each.from_tag.lower()),
+            from_side=BATTER if each.from_rod and each.from_tag.lower() in lenders else "",
+            from_rod=each.from_rod if each.from_tag.lower() in lenders else None,
             from_words="" if each.from_tag.lower() in lenders else each.from_tag,
             to_drum=drum,
             job_id=job,
@@ -124,6 +136,8 @@ def keep_of_job(job: uuid.UUID, drum: Drum, borrowed: Iterable[Borrowed]) -> Non
         for key, each in told.items()
         if key not in known
     )
+    for loan in made:
+        begun.send(Loan, loan=loan)
 
 
 def give_back_to(drum: Drum, what: str, member: Membership) -> None:

@@ -4903,9 +4903,12 @@ export interface components {
         };
         /**
          * LentIn
-         * @description A part came from another drum, by its tag. It goes into the job's notes, and so into the drum's history.
+         * @description A part came from another drum, by its tag; of a rod, which one of its batter, where that was said. It goes into the job's notes, and so into
+         *     the drum's history.
          */
         LentIn: {
+            /** From Rod */
+            from_rod?: number | null;
             /** From Tag */
             from_tag: string;
             /**
@@ -5175,6 +5178,8 @@ export interface components {
              * @enum {string}
              */
             explained: "" | "bought" | "miscounted";
+            /** From Rod */
+            from_rod?: number | null;
             /**
              * From Tag
              * @default

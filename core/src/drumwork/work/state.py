@@ -84,8 +84,8 @@ class BenchState:
     found: dict[str, FoundMark] = field(default_factory=dict)
     answers: dict[str, Mark[Answer]] = field(default_factory=dict)
     notes: list[Mark[str]] = field(default_factory=list)
-    lent: list[Mark[tuple[str, str]]] = field(default_factory=list)
-    """What was borrowed, and from which drum by its tag."""
+    lent: list[Mark[tuple[str, str, int | None]]] = field(default_factory=list)
+    """What was borrowed, from which drum by its tag, and which rod of its batter, where that was said."""
     closed: Mark[str] | None = None
     live: list[Logged] = field(default_factory=list)
     slots: dict[str, Logged] = field(default_factory=dict)

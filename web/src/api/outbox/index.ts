@@ -1,4 +1,4 @@
-export { useOutbox } from './hooks'
+export { useOutbox, useOwnEntries } from './hooks'
 export {
   begin,
   caughtUp,

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
@@ -37,8 +37,9 @@ function Begin() {
   const navigate = useNavigate()
   const queries = useQueryClient()
   const id = useRef(newId())
+  const [query] = useSearchParams()
   const kits = useQuery({ queryKey: keys.kits, queryFn: () => unwrap(api.GET('/api/kits')) })
-  const [asked, setAsked] = useState({ kit: '', at: '', minutes: '12', show: '' })
+  const [asked, setAsked] = useState({ kit: query.get('kit') ?? '', at: '', minutes: '12', show: '' })
   const set = (name: keyof typeof asked) => (value: string) => setAsked({ ...asked, [name]: value })
   const kit = asked.kit || String(kits.data?.[0]?.id ?? '')
   const start = useMutation({

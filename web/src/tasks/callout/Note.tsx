@@ -8,6 +8,7 @@ import { noteOfCallout } from '../../domain/paper'
 import { Main, Plain } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem, Soft } from '../../ui/Page'
+import { useDraft } from '../../ui/useDraft'
 import { stepsById, type Book, type Callout, type Standing } from './log/fold'
 import type { Enter } from './useCallout'
 
@@ -30,16 +31,24 @@ export function Note({ callout, book, stands, enter, may, waiting }: Props) {
     placeholderData: (before: Letter | undefined) => before,
     staleTime: 0,
   })
-  const [words, setWords] = useState(stands.words.get('') ?? '')
   const kept = stands.words.get('') ?? ''
-  const keep = () => words !== kept && enter({ kind: 'worded', drum: '', words })
+  const [{ words }, setDraft, forget] = useDraft(`callout:${callout.id}`, { words: kept })
+  const keep = () => {
+    if (words !== kept) enter({ kind: 'worded', drum: '', words })
+    forget()
+  }
   const unsent = waiting || !letter.data
   return (
     <Paper aria-label="Note to the owner">
       {unsent ? <AsItStands {...{ book, stands }} /> : <Written letter={letter.data} />}
       {may ? (
         <Words onBlur={keep}>
-          <Field label="A word of your own to them" value={words} onChange={setWords} rows={3} />
+          <Field
+            label="A word of your own to them"
+            value={words}
+            onChange={(said) => setDraft({ words: said })}
+            rows={3}
+          />
         </Words>
       ) : null}
       {letter.data && !unsent ? <Send {...{ callout, stands, enter, may }} letter={letter.data} /> : null}

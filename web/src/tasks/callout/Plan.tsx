@@ -58,7 +58,8 @@ function OneThing({
   onWhole,
 }: Props & { onWhole: () => void }) {
   const steps = useMemo(() => stepsById(book), [book])
-  const step = plan.minutes > 0 ? plan.current : null
+  const finishing = plan.since !== null && !stands.over // begun, and finished though they should play
+  const step = plan.minutes > 0 || finishing ? plan.current : null
   const [last, setLast] = useState<string | null>(null)
   const answer = (kind: 'done' | 'skipped' | 'cannot') => {
     if (!step) return
@@ -254,7 +255,7 @@ function Group({ steps, book, say, onOpen }: GroupProps) {
 function Worth({ worth }: { worth: number }) {
   const strokes = Math.max(1, Math.min(6, Math.round(worth / 2)))
   return (
-    <Soft title={`helps ${worth}`} aria-label={`helps ${worth}`}>
+    <Soft role="img" title={`helps ${worth}`} aria-label={`helps ${worth}`}>
       {'|'.repeat(strokes)}
     </Soft>
   )

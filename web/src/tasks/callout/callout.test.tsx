@@ -1,3 +1,4 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { CalloutBody } from '../../api/outbox'
@@ -6,6 +7,7 @@ import { ClockDialog } from './ClockDialog'
 import type { Callout } from './log/fold'
 import { best, planNow } from './log/plan'
 import { Plan } from './Plan'
+import { Note } from './Note'
 import { book, standing, START } from './tests/book'
 import { Walk } from './Walk'
 import { minutesWords, whyOut } from './words'
@@ -200,5 +202,41 @@ describe('planning on the phone', () => {
     const plan = planNow(book, stands, START, 'phone')
     expect(plan.current?.id).toBe('F rattle')
     expect(plan.others.map((step) => step.id)).toEqual(['S rattle'])
+  })
+})
+
+it('lets what is in hand be finished though the minutes are over, and says then that they play', () => {
+  const enter = showPlan(clock(0), rattle('S'), { kind: 'took', step: 'S rattle' })
+  fireEvent.click(screen.getByText('Done'))
+  expect(enter).toHaveBeenLastCalledWith({ kind: 'done', step: 'S rattle' })
+  cleanup()
+  showPlan(clock(0), rattle('S'), { kind: 'took', step: 'S rattle' }, { kind: 'done', step: 'S rattle' })
+  expect(screen.getByText('They play')).toBeTruthy()
+})
+
+describe('the word to the owner', () => {
+  const show = (enter: (body: CalloutBody) => void) => {
+    const callout = { id: 'c1', last_seq: 0, book } as unknown as Callout
+    const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+    render(
+      <QueryClientProvider client={queries}>
+        <Note {...{ callout, book, enter }} stands={standing(rattle('S'))} may waiting />
+      </QueryClientProvider>,
+    )
+  }
+
+  it('is kept while it is typed, though the page is left at once, and entered when one goes on', () => {
+    vi.stubGlobal('fetch', () => new Promise(() => undefined))
+    show(entering())
+    expect(screen.getByText('Wrong: rattles.')).toBeTruthy() // without network the note says what will be in it
+    fireEvent.change(screen.getByRole('textbox'), { target: { value: 'It stands on carpet.' } })
+    cleanup()
+    const enter = entering()
+    show(enter)
+    const field = screen.getByRole('textbox')
+    expect((field as HTMLTextAreaElement).value).toBe('It stands on carpet.')
+    fireEvent.blur(field)
+    expect(enter).toHaveBeenCalledWith({ kind: 'worded', drum: '', words: 'It stands on carpet.' })
+    vi.unstubAllGlobals()
   })
 })

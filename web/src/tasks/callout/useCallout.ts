@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useMemo } from 'react'
+import { useCallback, useMemo } from 'react'
 import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
-import { caughtUp, device, recordCallout, useOutbox, type CalloutBody } from '../../api/outbox'
+import { device, recordCallout, useOwnEntries, type CalloutBody } from '../../api/outbox'
 import { entered, fold, type Callout } from './log/fold'
 
 /** How often another person's entries are asked for. */
@@ -20,7 +20,6 @@ async function fetchCallout(id: string, known: Callout | undefined): Promise<Cal
 /** One call-out: what the server knows, what this device has entered since, and a way to enter more. It goes on without network. */
 export function useCallout(id: string) {
   const queries = useQueryClient()
-  const { entries } = useOutbox()
   const key = useMemo(() => keys.callout(id), [id])
   const query = useQuery({
     queryKey: key,
@@ -30,12 +29,7 @@ export function useCallout(id: string) {
   })
   const callout = query.data ?? null
   const seen = callout?.last_seq ?? 0
-  const mine = entries.filter((entry) => entry.log === 'callout' && entry.job === id)
-  const unseen = mine.some((entry) => entry.state === 'sent' && (entry.seq ?? 0) > seen)
-  useEffect(() => {
-    if (unseen) void queries.invalidateQueries({ queryKey: key })
-  }, [unseen, entries, queries, key])
-  useEffect(() => caughtUp(id, seen), [id, seen])
+  const { entries, refused, waiting } = useOwnEntries('callout', id, seen, key)
   const stands = useMemo(
     () => (callout?.book ? fold(callout.book, entered(callout, entries)) : null),
     [callout, entries],
@@ -47,8 +41,8 @@ export function useCallout(id: string) {
     stands,
     enter,
     device,
-    refused: mine.filter((entry) => entry.state === 'refused'),
-    waiting: mine.some((entry) => entry.state === 'waiting'),
+    refused,
+    waiting,
     error: callout ? null : query.error,
   }
 }

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useMemo } from 'react'
+import { useCallback, useMemo } from 'react'
 import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
-import { caughtUp, recordSeen, useOutbox, type WalkBody } from '../../api/outbox'
+import { recordSeen, useOwnEntries, type WalkBody } from '../../api/outbox'
 import { fold, type Walk } from './log/fold'
 
 /** How often another person's entries are asked for. */
@@ -34,7 +34,6 @@ async function fetchWalk(id: string, known: Walk | undefined): Promise<Walk> {
 /** One walk: what the server knows, what this device has entered since, and a way to enter more. */
 export function useWalk(id: string) {
   const queries = useQueryClient()
-  const { entries } = useOutbox()
   const key = useMemo(() => keys.walk(id), [id])
   const query = useQuery({
     queryKey: key,
@@ -44,12 +43,7 @@ export function useWalk(id: string) {
   })
   const walk = query.data ?? null
   const seen = walk?.last_seq ?? 0
-  const mine = entries.filter((entry) => entry.log === 'walk' && entry.job === id)
-  const unseen = mine.some((entry) => entry.state === 'sent' && (entry.seq ?? 0) > seen)
-  useEffect(() => {
-    if (unseen) void queries.invalidateQueries({ queryKey: key })
-  }, [unseen, entries, queries, key])
-  useEffect(() => caughtUp(id, seen), [id, seen])
+  const { entries, refused, waiting } = useOwnEntries('walk', id, seen, key)
   const looks = useMemo(() => (walk ? fold(walk, entries) : null), [walk, entries])
   const enter = useCallback(
     (drum: string, said: Said) => recordSeen(id, seen, { ...said, drum } as WalkBody),
@@ -59,8 +53,8 @@ export function useWalk(id: string) {
     walk,
     looks,
     enter,
-    refused: mine.filter((entry) => entry.state === 'refused'),
-    waiting: mine.some((entry) => entry.state === 'waiting'),
+    refused,
+    waiting,
     error: walk ? null : query.error,
     again: () => void queries.resetQueries({ queryKey: key }),
   }

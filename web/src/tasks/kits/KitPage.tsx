@@ -57,6 +57,11 @@ function Planner({ kit }: { kit: Kit }) {
               <u>who answers?</u>
             </Quiet>
           ) : null}
+          {may && kit.drums.length ? (
+            <Link to={`/callouts?kit=${kit.id}`}>
+              <u>call-out</u>
+            </Link>
+          ) : null}
           {may ? (
             <Link to={`/kits/${kit.id}/edit`}>
               <u>its drums</u>

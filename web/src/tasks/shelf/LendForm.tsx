@@ -8,7 +8,7 @@ import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Page'
 import { useAct } from './useShelf'
 
-const FRESH = { what: 'tension rod', from_tag: '', to: '', due: '' }
+const FRESH = { what: 'tension rod', from_tag: '', to: '', due: '', rod: 0 }
 
 /** A part lent from one drum to another, or to somebody: never without a record. */
 export function LendForm({ onLent }: { onLent: () => void }) {
@@ -23,6 +23,7 @@ export function LendForm({ onLent }: { onLent: () => void }) {
           number: 1,
           what: asked.what,
           from_tag: asked.from_tag,
+          from_rod: asked.rod || null,
           line: null,
           to_tag: drum ? asked.to : '',
           to_words: drum ? '' : asked.to,
@@ -38,9 +39,10 @@ export function LendForm({ onLent }: { onLent: () => void }) {
   })
   const donors = useDonors(said.to.trim(), 'batter', 1, /\brod\b/.test(said.what) && /\d/.test(said.to))
   const refused = lend.error instanceof ApiError ? lend.error.body.fields : {}
-  const set = (name: keyof typeof FRESH) => (value: string) => {
+  const set = (name: Exclude<keyof typeof FRESH, 'rod'>) => (value: string) => {
     lend.reset()
-    setSaid({ ...said, [name]: value })
+    // Another drum, or another part: the rod that was picked is not meant any more.
+    setSaid({ ...said, rod: name === 'from_tag' || name === 'what' ? 0 : said.rod, [name]: value })
   }
   return (
     <Form
@@ -70,7 +72,7 @@ export function LendForm({ onLent }: { onLent: () => void }) {
       </Plain>
       {lend.error && !Object.keys(refused).length ? <Problem>{lend.error.message}</Problem> : null}
       {donors.data ? (
-        <Donors {...donors.data} need="" onPick={(tag) => setSaid({ ...said, from_tag: tag })} />
+        <Donors {...donors.data} need="" onPick={(tag, rod) => setSaid({ ...said, from_tag: tag, rod })} />
       ) : null}
       <p>
         Six rods suffer from one that is missing, eight notice, ten hardly. Take it from a snare’s batter,

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated, ClassVar
 
 from drumwork.work.kinds.common import StepId
-from drumwork.work.log import Entry, Logged, Rule, WordCount
+from drumwork.work.log import Between, Entry, Logged, Rule, WordCount
 from drumwork.work.plan import Plan
 from drumwork.work.rounds import Mark
 from drumwork.work.state import BenchState
@@ -16,13 +16,15 @@ __all__ = ["Lent"]
 
 @dataclass(frozen=True, slots=True)
 class Lent(Entry):
-    """A part came from another drum, by its tag. It goes into the job's notes, and so into the drum's history."""
+    """A part came from another drum, by its tag; of a rod, which one of its batter, where that was said. It goes into the job's notes, and so into
+    the drum's history."""
 
     kind: ClassVar[str] = "lent"
     rule: ClassVar[Rule] = Rule.APART
     step: StepId
     what: Annotated[str, WordCount(1, 60)]
     from_tag: Annotated[str, WordCount(1, 20)]
+    from_rod: Annotated[int | None, Between(1, 32)] = None
 
     def slots(self) -> tuple[str, ...]:
         return (f"lent:{self.what}:{self.from_tag}",)
@@ -32,11 +34,12 @@ class Lent(Entry):
 
     def apply(self, state: BenchState, at: Logged) -> None:
         state.notes.append(Mark(self._said, at.id, at.by, at.at))
-        state.lent.append(Mark((self.what, self.from_tag), at.id, at.by, at.at))
+        state.lent.append(Mark((self.what, self.from_tag, self.from_rod), at.id, at.by, at.at))
 
     @property
     def _said(self) -> str:
-        return f"{self.what} lent from {self.from_tag}"
+        rod = f", rod {self.from_rod}" if self.from_rod else ""
+        return f"{self.what} lent from {self.from_tag}{rod}"
 
     def words(self, plan: Plan) -> str:
         return self._said

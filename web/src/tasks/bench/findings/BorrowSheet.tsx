@@ -14,7 +14,7 @@ interface Props {
   /** Where the rod is gone, if it is a rod. */
   side: 'batter' | 'resonant'
   rod: number | null
-  onLent: (what: string, from: string) => void
+  onLent: (what: string, from: string, itsRod: number | null) => void
   onClose: () => void
 }
 
@@ -22,6 +22,7 @@ interface Props {
 export function BorrowSheet({ what, own, side, rod, onLent, onClose }: Props) {
   const [part, setPart] = useState(what)
   const [from, setFrom] = useState('')
+  const [given, setGiven] = useState<{ tag: string; rod: number } | null>(null)
   const aRod = /\brod\b/.test(what)
   const donors = useDonors(own, side, rod ?? 1, aRod)
   const itself = from.trim().toLowerCase() === own.toLowerCase()
@@ -32,7 +33,7 @@ export function BorrowSheet({ what, own, side, rod, onLent, onClose }: Props) {
         onSubmit={(event) => {
           event.preventDefault()
           if (!ready) return
-          onLent(part.trim(), from.trim())
+          onLent(part.trim(), from.trim(), given?.tag === from.trim() ? given.rod : null)
           onClose()
         }}
       >
@@ -43,7 +44,15 @@ export function BorrowSheet({ what, own, side, rod, onLent, onClose }: Props) {
           onChange={setFrom}
           error={itself ? 'Another drum than this one.' : undefined}
         />
-        {donors.data ? <Donors {...donors.data} onPick={(tag) => setFrom(tag)} /> : null}
+        {donors.data ? (
+          <Donors
+            {...donors.data}
+            onPick={(tag, itsRod) => {
+              setFrom(tag)
+              setGiven({ tag, rod: itsRod })
+            }}
+          />
+        ) : null}
         {donors.data?.donors.length ? null : (
           <Soft>
             Best from a drum that rests tonight. Else from a snare’s batter away from where rim shots fall:

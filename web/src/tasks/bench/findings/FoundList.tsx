@@ -60,7 +60,9 @@ export function FoundList({ bench, enter, mayChange }: Props) {
           own={bench.tag}
           side={lending.side === 'resonant' ? 'resonant' : 'batter'}
           rod={lending.rod}
-          onLent={(what, from_tag) => enter({ kind: 'lent', step: lending.step, what, from_tag })}
+          onLent={(what, from_tag, from_rod) =>
+            enter({ kind: 'lent', step: lending.step, what, from_tag, from_rod })
+          }
           onClose={() => setLending(null)}
         />
       ) : null}

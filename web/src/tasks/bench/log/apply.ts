@@ -117,8 +117,8 @@ const APPLY: Apply = {
     }
     beginWhatIsLeft(state)
   },
-  lent: (state, { what, from_tag }) => {
-    state.notes.push(`${what} lent from ${from_tag}`)
+  lent: (state, { what, from_tag, from_rod }) => {
+    state.notes.push(`${what} lent from ${from_tag}${from_rod ? `, rod ${from_rod}` : ''}`)
   },
   note: (state, { text }) => {
     state.notes.push(text)
