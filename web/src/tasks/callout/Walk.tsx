@@ -17,7 +17,9 @@ const sideOf = (tick: Tick) => (tick.side === '' ? null : (tick.side as 'batter'
 
 /** Strike it, look, tick what is wrong; one drum after the other, sixty seconds for all. */
 export function Walk({ book, stands, enter, may, onWalked }: Props) {
-  const [at, setAt] = useState(() => book.drums.find((drum) => !stands.looked.has(drum.tag))?.tag ?? '')
+  const [at, setAt] = useState(
+    () => (book.drums.find((drum) => !stands.looked.has(drum.tag)) ?? book.drums[0])?.tag ?? '',
+  )
   const n = book.drums.findIndex((drum) => drum.tag === at)
   const drum = book.drums[n]
   const ticked = [...stands.ticks].filter((key) => key.startsWith(`${at}|`)).length

@@ -71,6 +71,12 @@ describe('walking a kit', () => {
     expect(screen.getByText('batter old')).toBeTruthy()
   })
 
+  it('begins anew at the first drum once all were looked at', () => {
+    const stands = standing({ kind: 'fine', drum: 'S' }, { kind: 'fine', drum: 'F' })
+    render(<Walk {...{ book, stands }} enter={entering()} may onWalked={nothing} />)
+    expect(screen.getByRole('heading', { level: 2 }).textContent).toBe('Siskin')
+  })
+
   it('shows and enters nothing for who looks on only', () => {
     const enter = entering()
     render(<Walk {...{ book, enter }} stands={standing()} may={false} onWalked={nothing} />)
