@@ -250,6 +250,10 @@ def test_a_close_call_tells_the_other_pitch_and_is_settled_by_the_middle(check: 
     assert (doubted["status"], doubted["ask"]) == ("flag", "middle")
     assert sorted([doubted["hz"], doubted["second"]["hz"]]) == pytest.approx([low, high], rel=0.002)
     assert 0.1 < doubted["second"]["chance"] < 0.5
+    kept = check.api("GET", f"/hearing/jobs/{check.job}/taps")[1]["taps"][0]
+    assert (kept["second_hz"], kept["second_chance"]) == pytest.approx(
+        (doubted["second"]["hz"], doubted["second"]["chance"]), rel=0.01
+    )
     taken = check.do(kind="reading", step="clear", lap=0, rod=1, typed=doubted["second"]["typed"])
     assert taken["standing"] == "applied"
     check.do(kind="centre", step="clear", lap=0, typed=f"{low:.2f}")

@@ -72,6 +72,7 @@ LATER: Final[Mapping[str, frozenset[str]]] = {
     "kits": frozenset({"occasion", "at", "day", "wish"}),
     "drums_of_kits": frozenset({"role", "row"}),
     "loans": frozenset({"from_side", "from_rod", "to_side", "to_rod"}),
+    "taps": frozenset({"second_hz", "second_chance"}),
     "workshop": frozenset(
         {"callout_plays", "callout_stands", "callout_rods", "callout_sounds", "callout_noise", "callout_beside"}
     ),

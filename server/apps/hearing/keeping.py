@@ -64,6 +64,8 @@ def keep_tap(
         reason=found.reason,
         hz=found.hz,
         cents_sigma=found.cents_sigma,
+        second_hz=found.second.hz if found.second else None,
+        second_chance=round(found.second.chance, 3) if found.second else None,
         strength_db=round(found.strength_db, 1),
         glide_cents=round(found.glide_cents, 1),
         partials=[each.model_dump() for each in partials_of(found)],

@@ -11,7 +11,10 @@ from apps.workshops.models import Owned
 
 
 class HeardTap(Owned):
-    """One tap: what it said, its picture, and its sound where the person who tapped keeps theirs. `rod` is null in the middle of the head."""
+    """One tap: what it said, its picture, and its sound where the person who tapped keeps theirs. `rod` is null in the middle of the head.
+
+    `second_hz` is what may have been meant instead, with its chance, where there was such.
+    """
 
     id = models.UUIDField(primary_key=True)
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="taps")
@@ -27,6 +30,8 @@ class HeardTap(Owned):
     reason = models.CharField(max_length=200, blank=True)
     hz = models.FloatField(null=True)
     cents_sigma = models.FloatField(null=True)
+    second_hz = models.FloatField(null=True, blank=True)
+    second_chance = models.FloatField(null=True, blank=True)
     strength_db = models.FloatField()
     glide_cents = models.FloatField()
     partials = models.JSONField()

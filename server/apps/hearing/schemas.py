@@ -90,6 +90,8 @@ class TapOut(Schema):
     reason: str
     hz: float | None
     cents_sigma: float | None
+    second_hz: float | None
+    second_chance: float | None
     strength_db: float
     glide_cents: float
     partials: list[PartialIn]

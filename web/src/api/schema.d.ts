@@ -7422,6 +7422,10 @@ export interface components {
             reason: string;
             /** Rod */
             rod: number | null;
+            /** Second Chance */
+            second_chance: number | null;
+            /** Second Hz */
+            second_hz: number | null;
             /** Seconds */
             seconds: number;
             /** Simulated */

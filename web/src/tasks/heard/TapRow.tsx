@@ -31,6 +31,11 @@ export function TapRow({ tap, chosen, onChoose, onPlay }: Props) {
         ) : (
           'Not taken'
         )}
+        {tap.second_hz ? (
+          <em>
+            or <Num>{hertz(tap.second_hz)}</Num> Hz, {Math.round(100 * (tap.second_chance ?? 0))} in 100
+          </em>
+        ) : null}
         <small>
           {tap.reason || glideWords(tap.glide_cents)}, {decibels(tap.strength_db)}
           {tap.simulated ? ', simulated' : ''}
@@ -67,6 +72,11 @@ const Line = styled.li`
   border-top: 1px solid var(--rule);
   > b {
     font: 650 30px/1 var(--slab);
+  }
+  em {
+    display: block;
+    font-style: normal;
+    font-size: 15px;
   }
   small {
     display: block;

@@ -30,6 +30,8 @@ const tap = (id: string, more: Partial<Tap> = {}): Tap => ({
   reason: '',
   hz: 200,
   cents_sigma: 0.5,
+  second_hz: null,
+  second_chance: null,
   strength_db: -9,
   glide_cents: 22,
   partials: [
@@ -83,6 +85,11 @@ describe('what was heard', () => {
     show(heardOn([tap('a', { status: 'refuse', hz: null, reason: 'two hits fell into one another' })]))
     expect(screen.getByText('Not taken')).toBeTruthy()
     expect(screen.getByText(/two hits fell into one another/)).toBeTruthy()
+  })
+
+  it('tells what may have been meant instead', () => {
+    show(heardOn([tap('a', { status: 'flag', second_hz: 151.3, second_chance: 0.383 })]))
+    expect(screen.getByText('151.3').parentElement?.textContent).toBe('or 151.3 Hz, 38 in 100')
   })
 
   it('lays the pair and its line on the head', () => {
