@@ -257,7 +257,7 @@ class LoanIn(Schema):
     what: Annotated[Line, Field(max_length=60)] = ""
     number: int = Field(1, ge=1, le=99)
     from_tag: Annotated[Line, Field(max_length=20)] = ""
-    from_rod: int | None = Field(None, ge=1, le=32)
+    from_rod: Annotated[int, Field(ge=1, le=32)] | None = None
     line: int | None = None
     to_tag: Annotated[Line, Field(max_length=20)] = ""
     to_words: Annotated[Line, Field(max_length=60)] = ""
