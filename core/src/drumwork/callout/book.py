@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from typing import Final
 
 from drumwork.callout.cures import CURES, STAND_TICKS, Cure, head_named, ticks_of
@@ -56,13 +56,14 @@ class DrumThere:
     note: str = ""
 
 
-@dataclass
+@dataclass(frozen=True)
 class _Making:
+    """One drum while its steps are made."""
+
     drum: DrumThere
     weights: Weights
     names: Mapping[str, str]
     donors: Sequence[Donor]
-    steps: list[Step] = field(default_factory=list)
 
     def worth(self, weight: str, share: float) -> float:
         usual = _ROLE.get(self.drum.role, 1.0)
@@ -86,8 +87,8 @@ def bag_part(part: str, drum: DrumThere) -> str:
     return part
 
 
-def _of_head(known: str) -> Phase:
-    return Phase.RESONANT if known == Side.RESONANT.value else Phase.BATTER
+def _of_head(side: Side) -> Phase:
+    return Phase.RESONANT if side is Side.RESONANT else Phase.BATTER
 
 
 def _cured(of: _Making, finding: str, cures: Sequence[Cure], key: str, words: str) -> Iterator[Step]:
@@ -232,7 +233,7 @@ def _new_head(of: _Making, side: Side) -> Iterator[Step]:
         yield Step(
             id=of.id("new-head", side.value), drum=of.drum.tag, title=f"New {named}", beside=f"{of.drum.size} from the bag",
             did=f"a new {named} fitted", why=why, minutes=8, worth=of.worth("plays", 1.0 if side is Side.BATTER else 0.6),
-            phase=_of_head(side.value), when=(of.key(finding, side),), uses=(f"head {of.drum.size}",), mends=every,
+            phase=_of_head(side), when=(of.key(finding, side),), uses=(f"head {of.drum.size}",), mends=every,
         )  # fmt: skip
 
 
@@ -255,7 +256,7 @@ def _cleared(of: _Making, side: Side) -> Iterator[Step]:
             id=of.id("even", side.value), drum=of.drum.tag, title=f"{named[0].upper()}{named[1:]} even", beside="only the rods that sound off",
             did=f"the {named} brought even",
             why="A bottom head that is off cannot be tuned away on top." if side is Side.RESONANT else "Tap round, and touch only what is off.",
-            minutes=2 if traits.pedal or side is Side.BATTER else 2.5, worth=of.worth("sounds", 1.0), phase=_of_head(side.value), when=(key,),
+            minutes=2 if traits.pedal or side is Side.BATTER else 2.5, worth=of.worth("sounds", 1.0), phase=_of_head(side), when=(key,),
             unless=torn, after=tuple(after), mends=keys,
         )  # fmt: skip
 
