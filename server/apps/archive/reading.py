@@ -14,7 +14,7 @@ from django.db import IntegrityError, connection, transaction
 from django.db.models import AutoField, Field, ForeignKey, Model, UUIDField
 from django.utils import timezone
 
-from apps.archive.tables import FORMAT, LATER, SETTINGS, TABLES, VERSION, columns, name_of
+from apps.archive.tables import FORMAT, LATER, LATER_SETTINGS, SETTINGS, TABLES, VERSION, columns, name_of
 from apps.archive.values import taken
 from apps.audit.models import Change
 from apps.bench.models import Job, JobEvent
@@ -182,8 +182,7 @@ def _rows(file: BinaryIO) -> Iterator[tuple[str, Any]]:
 
 
 def _settings(workshop: Workshop, said: Any) -> None:
-    later = LATER["workshop"]
-    if not isinstance(said, dict) or not set(SETTINGS) - later <= said.keys() <= set(SETTINGS):
+    if not isinstance(said, dict) or not set(SETTINGS) - LATER_SETTINGS <= said.keys() <= set(SETTINGS):
         raise _bad("workshop", f"must say exactly {', '.join(SETTINGS)}")
     called = workshop.name
     for name in (each for each in SETTINGS if each in said):

@@ -19,7 +19,7 @@ from django.db.models import (
     UUIDField,
 )
 
-from apps.archive.tables import FORMAT, LATER, LATER_TABLES, SETTINGS, TABLES, VERSION, columns, name_of
+from apps.archive.tables import FORMAT, LATER, LATER_SETTINGS, LATER_TABLES, SETTINGS, TABLES, VERSION, columns, name_of
 from apps.workshops.models import Workshop
 
 __all__ = ["schema"]
@@ -78,7 +78,7 @@ def schema() -> dict[str, Any]:
             "format": {"const": FORMAT},
             "version": {"const": VERSION},
             "made_at": {"type": "string", "format": "date-time"},
-            "workshop": _object(settings, LATER["workshop"]),
+            "workshop": _object(settings, LATER_SETTINGS),
             "tables": _object(
                 {name: {"type": "array", "items": {"$ref": f"#/$defs/{name}"}} for name in rows}, LATER_TABLES
             ),

@@ -23,7 +23,18 @@ from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.stock.models import BareNote, GoesBack, Heap, Loan, Movement, ShelfCode
 from apps.workshops.models import Workshop
 
-__all__ = ["FORMAT", "LATER", "LATER_TABLES", "LEFT_OUT", "SETTINGS", "TABLES", "VERSION", "columns", "name_of"]
+__all__ = [
+    "FORMAT",
+    "LATER",
+    "LATER_SETTINGS",
+    "LATER_TABLES",
+    "LEFT_OUT",
+    "SETTINGS",
+    "TABLES",
+    "VERSION",
+    "columns",
+    "name_of",
+]
 
 FORMAT: Final = "red-tally-archive"
 VERSION: Final = 1
@@ -73,11 +84,13 @@ LATER: Final[Mapping[str, frozenset[str]]] = {
     "drums_of_kits": frozenset({"role", "row"}),
     "loans": frozenset({"from_side", "from_rod", "to_side", "to_rod"}),
     "taps": frozenset({"second_hz", "second_chance"}),
-    "workshop": frozenset(
-        {"callout_plays", "callout_stands", "callout_rods", "callout_sounds", "callout_noise", "callout_beside"}
-    ),
 }
 """Columns that came after the first archives of this version: one without them is read too, and they are as in a fresh row."""
+
+LATER_SETTINGS: Final = frozenset(
+    {"callout_plays", "callout_stands", "callout_rods", "callout_sounds", "callout_noise", "callout_beside"}
+)
+"""Ways that came after: they are as in a fresh workshop."""
 
 LATER_TABLES: Final = frozenset({"callouts", "drums_of_callouts", "entries_of_callouts"})
 """Tables that came after them: an archive without one has no rows of it."""
