@@ -61,7 +61,7 @@ function SignedIn({ session }: { session: Session }) {
       b: () => void navigate('/bench'),
       i: () => void navigate('/inspect'),
       y: () => void navigate('/kits'), // a letter no view has for itself: one that is off there would lead away from it
-      f: () => void navigate('/callouts'),
+      '!': () => void navigate('/callouts'), // every letter is some view’s own by now
       k: () => void navigate('/shelf'),
       l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
     }),
