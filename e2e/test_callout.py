@@ -67,7 +67,7 @@ def test_eight_things_found_before_a_show(
 
     browser.sign_in()
     browser.size(*PHONE)
-    browser.keys("f")
+    browser.keys("!")
     browser.sees("what first?")
     browser.until("the kit to be offered", lambda: "ferry house kit" in browser.field("Kit").text)
     browser.field("Kit").send_keys("ferry house kit")

@@ -23,10 +23,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['G  H  N', 'it goes out; it is not here; on to the next one'],
   ['N  [ ]', 'before a show: it cannot be done; the part before, the part after'],
   ['C  O', 'on the Shelf: count a place; what is to be bought'],
-  [
-    'T  D  B  I  Y  F  K',
-    'Today, Drums, Bench, Inspect, Kits, call-outs (first things first), Shelf (stock)',
-  ],
+  ['T  D  B  I  Y  !  K', 'Today, Drums, Bench, Inspect, Kits, call-outs, Shelf (stock)'],
   ['L', 'light: Bench theme or Stage theme'],
   ['?', 'this sheet'],
 ]
