@@ -58,7 +58,9 @@ def made_link(browser: Browser) -> str:
 
 
 def menu(browser: Browser, item: str) -> None:
-    browser.click(browser.one("nav[aria-label=Views] > button"))
+    who = "nav[aria-label=Views] > button"
+    # A press can come while the page is still settling, and open nothing: then it is pressed again, as a person would.
+    browser.until("the menu", lambda: browser.all("[role=menuitem]") or (browser.click(browser.one(who)) and False))
     browser.press(item, "[role=menuitem]")
 
 
