@@ -40,7 +40,20 @@ export const Rail = styled.nav`
     width: 3.5px;
     background: var(--ink);
   }
+  @media (max-height: 680px) {
+    padding: 6px 0;
+    gap: 0;
+    overflow-y: auto; /* whoever is in stays within reach on a short window */
+    a {
+      flex: none;
+      min-height: 44px;
+    }
+    > button {
+      flex: none;
+    }
+  }
   @media (max-width: 700px) {
+    overflow: visible;
     order: 2;
     position: sticky;
     top: auto;
