@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import uuid
+from datetime import UTC, datetime
+
 import pytest
 
 from drumwork.rods.layout import RodLayout
@@ -116,6 +119,11 @@ def test_eight_things_found_before_a_show(
     order.append(done(browser))
     assert "Drumstick in the leg bracket" in order
     assert not [each for each in order if each == "Batter even"]  # a bottom head and its rods before any batter
+    browser.press("Note", "nav button")
+    browser.sees("Thank you for having it there")
+    browser.sees("rod missing at 3 on the bottom head, held for tonight")
+    browser.sees("The PDF comes once the network is back")
+    browser.press("Now", "nav button")
 
     browser.network(True)
     browser.until("all of it to be stored, once", lambda: stored("done") == len(order) and stored("ticked") == 8)
@@ -169,3 +177,69 @@ def test_eight_things_found_before_a_show(
         f"select tag, lost_batter, lost_resonant from register_drum where tag in ('{snare}', '{floor}') order by tag"
     )
     assert {row[0]: row[1:] for row in lost} == {snare: ["[]", "[]"], floor: ["[]", "[3]"]}
+
+
+def test_two_people_at_one_call_out(browser: Browser, installation: Installation) -> None:
+    """Two browsers: nobody is sent to what the other has in hand, and what both did without knowing counts once."""
+    rows, tag = installation.cluster.rows, Device(installation.server.url)
+    tags = [rows(f"select tag from register_drum where name = '{name}'")[0][0] for name in (SNARE, TOM)]
+    kit = {"name": "two hands kit", "drums": [{"tag": tag} for tag in tags]}
+    made = tag.call("POST", "/api/kits", kit)["id"]
+    callout = tag.call("POST", "/api/callouts", {"id": str(uuid.uuid4()), "kit": made, "minutes": 20})["id"]
+    found = [{"kind": "ticked", "drum": each, "finding": "rattle", "degree": 2} for each in tags]
+    now = datetime.now(UTC).isoformat()
+    events = [
+        {"id": str(uuid.uuid4()), "device": "script", "seen": 0, "made_at": now, "v": 1, "body": body}
+        for body in ({"kind": "clock", "minutes": 20}, *found, {"kind": "ticked", "drum": "", "finding": "felt-missing", "degree": 2}, {"kind": "bagged", "part": "felt", "count": 1})
+    ]  # fmt: skip
+    tag.call("POST", f"/api/callouts/{callout}/events", {"events": events})
+
+    def stored(kind: str) -> int:
+        return int(
+            rows(
+                f"select count(*) from callouts_calloutevent where callout_id = '{callout}' and kind = '{kind}'"
+            )[0][0]
+        )
+
+    def where(one: Browser) -> str:
+        return next(iter(one.words("[aria-label='The one thing now'] .where")), "")
+
+    other = Browser(installation.server.url)
+    try:
+        browser.sign_in()
+        other.sign_in("bram")
+        for one in (browser, other):
+            one.size(*PHONE)
+        browser.go(f"/callouts/{callout}?at=plan")
+        browser.until("it to be in hand", lambda: title(browser) != "" and stored("took") == 1)
+        other.go(f"/callouts/{callout}?at=plan")
+        other.until("something else in hand", lambda: title(other) != "" and stored("took") == 2)
+        first, second = where(browser), where(other)
+        assert first != second
+
+        other.network(False)
+        assert done(other).startswith("Press part by part")
+        third = where(other)
+        assert third not in (second, first)
+        assert browser.all("[aria-label='The one thing now'] h2")
+        browser.press("the whole plan")
+        browser.until("the other's to be theirs", lambda: second in browser.text())
+        assert stored("done") == 0
+        other.network(True)
+        other.until("it to be stored", lambda: stored("done") == 1)
+
+        done(browser)
+        browser.until("both to be stored", lambda: stored("done") == 2)
+        by = rows(
+            f"select by_name from callouts_calloutevent where callout_id = '{callout}' and kind = 'done' order by by_name"
+        )
+        assert [row[0] for row in by] == ["Bram Oakes", "Ines Calloway"]
+        browser.until("nothing the other holds", lambda: where(browser) == "" or where(browser) != third)
+        done(other)
+        for one in (browser, other):
+            one.until("nothing to be left", lambda one=one: title(one) == "Nothing to do")  # type: ignore[misc]
+        assert stored("done") == 3
+        for one in (browser, other):
+            assert one.console_errors() == []
+    finally:
+        other.close()

@@ -1,6 +1,6 @@
-"""Logs of call-outs with where the core says they stand and the most that can be won: the phone's fold and planner are held against them.
+"""Logs of call-outs with where the core says they stand and the most that can be won, and the note to the owner: the phone's fold, planner and writer are held against them.
 
-Writes one JSON file: {book, cases of {log, stands, open, parts, minutes, worth, needs}}.
+Writes one JSON file: {book, form, cases of {log, stands, open, parts, minutes, worth, needs, letter}}.
 """
 
 from __future__ import annotations
@@ -23,7 +23,10 @@ from drumwork.callout import (  # noqa: E402
     DrumThere,
     Entered,
     HeadThere,
+    LetterForm,
     fold_callout,
+    letter_form,
+    letter_of,
     make_book,
     open_steps,
     parts_left,
@@ -118,7 +121,7 @@ def _about(draw: random.Random, book: Book, log: list[Entered]) -> CalloutEntry:
     return _entry(draw, book)
 
 
-def _case(draw: random.Random, book: Book) -> dict[str, Any]:
+def _case(draw: random.Random, book: Book, form: LetterForm) -> dict[str, Any]:
     to_json, start = Converter(), datetime(2026, 4, 1, 19, tzinfo=UTC)
     log: list[Entered] = []
     for n in range(draw.randint(1, 30)):
@@ -154,13 +157,18 @@ def _case(draw: random.Random, book: Book) -> dict[str, Any]:
         "worth": plan.plan.worth,
         "proved": plan.plan.proved,
         "needs": plan.needs,
+        "letter": to_json.unstructure(letter_of(form, book, stands, start.date())),
     }  # fmt: skip
 
 
 def main(path: str) -> None:
     draw, book = random.Random(20261128), _book()
-    cases = [_case(draw, book) for _ in range(CASES)]
-    Path(path).write_text(json.dumps({"book": Converter().unstructure(book), "cases": cases}))
+    form = letter_form(book, "house kit", "Tide Hall", "Ines", "Marrow Quay")
+    cases = [_case(draw, book, form) for _ in range(CASES)]
+    to_json = Converter()
+    Path(path).write_text(
+        json.dumps({"book": to_json.unstructure(book), "form": to_json.unstructure(form), "cases": cases})
+    )
     print(f"{len(cases)} call-outs, {len(book.steps)} steps, up to {max(len(each['open']) for each in cases)} open")
 
 

@@ -16,6 +16,7 @@ from pypdf import PdfReader
 from apps.archive.tables import LATER
 from apps.bench.models import DrumFinding
 from apps.callouts.models import CallOut, CallOutEvent
+from apps.callouts.selectors import letter
 from apps.history.models import LogEntry, PitchRecord
 from apps.planned.models import PlannedJob
 from apps.register.models import Drum
@@ -220,21 +221,28 @@ def test_what_cannot_be_is_refused_and_holds_up_nothing(callout: dict[str, Any],
     assert "newer" in newer[0]["message"]
 
 
-def test_the_note_says_what_is_broken_done_lent_and_worth_buying(callout: dict[str, Any], api: Api) -> None:
+def test_the_note_says_what_is_broken_done_lent_and_worth_buying(callout: dict[str, Any], api: Api, house: House) -> None:
     lend = step(callout, f"{TOM} rod resonant 3 from {SNARE}")
     send(
         api, callout, {"kind": "clock", "minutes": 12}, ticked(TOM, "rod-missing", "resonant", 3), done(lend), ticked(TOM, "leg-missing"),
         {"kind": "fine", "drum": BASS}, ticked("", "felt-missing"), {"kind": "worded", "drum": TOM, "words": "It stands on carpet."},
     )  # fmt: skip
-    letter = api("GET", f"/callouts/{callout['id']}/letter")[1]
-    tom = next(each for each in letter["drums"] if each["tag"] == TOM)
-    assert tom["broken"] == ["rod missing at 3 on the bottom head, held for tonight", "leg missing"]
-    assert tom["buy"] == ["1 tension rod 7/32-24", "1 leg"]
-    assert "lent by Wheatear" in tom["lent"][0]
-    assert letter["fine"] == ["Dredger"]
-    assert "price: ______" in letter["text"]
-    assert "It stands on carpet." in letter["text"]
-    assert "felt" in letter["text"]
+    note = letter(CallOut.objects.get(pk=callout["id"]), house.technician)
+    tom = next(each for each in note.drums if each.tag == TOM)
+    assert tom.broken == ("rod missing at 3 on the bottom head, held for tonight", "leg missing")
+    assert tom.buy == ("1 tension rod 7/32-24", "1 leg")
+    assert "lent by Wheatear" in tom.lent[0]
+    assert note.fine == ("Dredger",)
+    for words in ("price: ______", "It stands on carpet.", "felt"):
+        assert words in note.text
+
+
+def test_the_phone_has_every_word_of_the_note_from_the_start(callout: dict[str, Any], api: Api) -> None:
+    ticks = {(tick["drum"], tick["finding"], tick["side"]) for tick in callout["form"]["ticks"]}
+    asked = {(drum["tag"], tick["finding"], tick["side"]) for drum in callout["book"]["drums"] for tick in drum["ticks"]}
+    assert asked <= ticks
+    assert callout["form"]["opening"].startswith("we played harbour house kit at Pier Rooms on {day}")
+    assert api("GET", f"/callouts/{callout['id']}?since=0")[1]["form"] is None  # asked again it is not sent again
 
 
 def test_reported_with_a_date_and_on_today_until_it_is_answered(

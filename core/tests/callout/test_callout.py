@@ -24,6 +24,7 @@ from drumwork.callout import (
     Weights,
     bag_for,
     fold_callout,
+    letter_form,
     letter_of,
     make_book,
     open_keys,
@@ -83,6 +84,7 @@ def a_book(weights: Weights = Weights(), known: tuple[str, ...] = (), resting: S
 
 
 BOOK = a_book()
+FORM = letter_form(BOOK, "house kit", "Tide Hall", "Ines", "Marrow Quay")
 
 
 def log(*entries: CalloutEntry, device: str = "phone") -> list[Entered]:
@@ -232,7 +234,7 @@ def test_the_note_says_what_stays_broken_and_nothing_of_what_was_mended() -> Non
         SoundsFine("B"), WordToOwner("", "The carpet stays with you."), WordToOwner("F", "It stands on carpet."),
     )  # fmt: skip
     assert open_keys(BOOK, found) == {tick_key("F", "rod-missing", "resonant", 3): True}
-    note = letter_of(BOOK, found, "house kit", "Tide Hall", date(2026, 4, 1), "Ines", "Marrow Quay")
+    note = letter_of(FORM, BOOK, found, date(2026, 4, 1))
     by = {each.name: each for each in note.drums}
     assert by["Serin"].broken == ("rod missing at 3 on the bottom head, held for tonight",)
     assert by["Serin"].buy == ("1 tension rod",)
@@ -248,7 +250,7 @@ def test_the_note_says_what_stays_broken_and_nothing_of_what_was_mended() -> Non
 
 def test_a_kit_that_sounds_fine_gets_a_short_note() -> None:
     found = stands(*(SoundsFine(tag) for tag in NAMES))
-    note = letter_of(BOOK, found, "house kit", "", date(2026, 4, 1), "", "Marrow Quay")
+    note = letter_of(letter_form(BOOK, "house kit", "", "", "Marrow Quay"), BOOK, found, date(2026, 4, 1))
     assert note.drums == ()
     assert note.closing == ()
     assert set(note.fine) == set(NAMES.values())

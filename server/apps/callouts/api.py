@@ -16,7 +16,6 @@ from apps.callouts.schemas import (
     CallOutLine,
     CallOutOut,
     CallOutReceipts,
-    LetterOut,
     PlanCallOutIn,
     WorkOfCallOut,
 )
@@ -36,13 +35,13 @@ def callouts(request: Request) -> list[CallOutLine]:
 @router.post("", response={201: CallOutOut}, auth=technician, operation_id="start_callout")
 def start_callout(request: Request, body: CallOutIn) -> Status[CallOutOut]:
     callout = flows.start_callout(body, request.member)
-    return Status(201, selectors.callout_of(callout, request.member.workshop, -1))
+    return Status(201, selectors.callout_of(callout, request.member, -1))
 
 
 @router.get("/{key}", response=CallOutOut, operation_id="callout")
 def callout(request: Request, key: UUID, since: int = -1) -> CallOutOut:
     """A call-out with everything it may need; with `since` from 0 up only entries after that one."""
-    return selectors.callout_of(selectors.callout_by_id(key), request.member.workshop, since)
+    return selectors.callout_of(selectors.callout_by_id(key), request.member, since)
 
 
 @router.post("/{key}/events", response=CallOutReceipts, auth=technician, operation_id="callout_events")
@@ -55,12 +54,6 @@ def events(request: Request, key: UUID, body: CallOutEventsIn) -> CallOutReceipt
     except Exception:
         last, receipts = flows.take_in_singly(key, body.events, request.member)
     return CallOutReceipts(receipts=receipts, last_seq=last)
-
-
-@router.get("/{key}/letter", response=LetterOut, operation_id="callout_letter")
-def letter(request: Request, key: UUID) -> LetterOut:
-    """The note to the owner as it stands now."""
-    return selectors.letter_out(selectors.callout_by_id(key), request.member)
 
 
 @router.post("/{key}/work", response=WorkOfCallOut, auth=technician, operation_id="plan_callout")

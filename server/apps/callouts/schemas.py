@@ -127,6 +127,30 @@ class BagOut(Schema):
     why: str
 
 
+class TickNotedOut(Schema):
+    drum: str
+    finding: str
+    side: str
+    words: str
+    at_rod: str
+    buys: str
+    counts: bool
+
+
+class LetterFormOut(Schema):
+    """Every word of the note to the owner that does not come from the log: see `drumwork.callout.LetterForm`."""
+
+    subject: str
+    opening: str
+    found: str
+    nothing: str
+    prices: str
+    lent: str
+    makers: str
+    signed: str
+    ticks: list[TickNotedOut]
+
+
 class CallOutEventOut(Schema):
     id: str
     seq: int
@@ -137,7 +161,7 @@ class CallOutEventOut(Schema):
 
 
 class CallOutOut(Schema):
-    """A call-out; asked with `since`, only the entries after that one, and no book or bag."""
+    """A call-out; asked with `since`, only the entries after that one, and no book, bag or form."""
 
     id: str
     kit: int | None
@@ -150,6 +174,7 @@ class CallOutOut(Schema):
     events: list[CallOutEventOut]
     book: BookOut | None
     bag: list[BagOut]
+    form: LetterFormOut | None
 
 
 class CallOutLine(Schema):
@@ -164,32 +189,6 @@ class CallOutLine(Schema):
     touched_at: datetime
     owing: int
     by: str
-
-
-class DrumNoteOut(Schema):
-    tag: str
-    name: str
-    broken: list[str]
-    done: list[str]
-    lent: list[str]
-    buy: list[str]
-    words: str
-
-
-class LetterOut(Schema):
-    """The note to the owner; `text` is the whole to send, `owing` how many things in it nobody put right."""
-
-    subject: str
-    opening: list[str]
-    drums: list[DrumNoteOut]
-    words: str
-    fine: list[str]
-    closing: list[str]
-    signed: str
-    text: str
-    owing: int
-    reported_at: datetime | None
-    answered_at: datetime | None
 
 
 class WorkOfCallOut(Schema):

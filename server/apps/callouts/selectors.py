@@ -10,12 +10,12 @@ from django.utils import timezone
 
 from apps.callouts.books import bag_of, book_of
 from apps.callouts.models import CallOut, CallOutEvent
-from apps.callouts.schemas import CallOutLine, CallOutOut, LetterOut
+from apps.callouts.schemas import CallOutLine, CallOutOut
 from apps.callouts.stored import as_stored, entered
-from apps.workshops.models import Membership, Workshop
-from drumwork.callout import Letter, fold_callout, letter_of
+from apps.workshops.models import Membership
+from drumwork.callout import Book, Letter, LetterForm, fold_callout, letter_form, letter_of
 
-__all__ = ["callout_by_id", "callout_of", "callouts", "letter", "letter_out"]
+__all__ = ["callout_by_id", "callout_of", "callouts", "letter"]
 
 RECENT: Final = 30
 
@@ -55,10 +55,14 @@ def _event(row: CallOutEvent) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def callout_of(callout: CallOut, workshop: Workshop, since: int) -> CallOutOut:
-    """A call-out with its log after `since`; the book and the bag only where it is asked for from the start."""
+def _form(callout: CallOut, book: Book, member: Membership) -> LetterForm:
+    return letter_form(book, callout.name, callout.at, member.shown_name, member.workshop.name)
+
+
+def callout_of(callout: CallOut, member: Membership, since: int) -> CallOutOut:
+    """A call-out with its log after `since`; the book, the bag and the form of the note only where it is asked for from the start."""
     fresh = since < 0
-    book = book_of(callout, workshop) if fresh else None
+    book = book_of(callout, member.workshop) if fresh else None
     rows = CallOutEvent.objects.filter(callout=callout, seq__gt=max(0, since))
     return CallOutOut.model_validate(
         {
@@ -66,6 +70,7 @@ def callout_of(callout: CallOut, workshop: Workshop, since: int) -> CallOutOut:
             "minutes": callout.minutes, "last_seq": callout.last_seq, "owing": callout.owing, "events": [_event(row) for row in rows],
             "book": as_stored(book) if book else None,
             "bag": [unstructure(each) for each in bag_of(callout, book)] if book else [],
+            "form": unstructure(_form(callout, book, member)) if book else None,
         }
     )  # fmt: skip
 
@@ -75,11 +80,4 @@ def letter(callout: CallOut, member: Membership) -> Letter:
     book = book_of(callout, member.workshop)
     stands = fold_callout(book, entered(CallOutEvent.objects.filter(callout=callout)))
     on = timezone.localdate(callout.began_at or callout.show_at or timezone.now())
-    return letter_of(book, stands, callout.name, callout.at, on, member.shown_name, member.workshop.name)
-
-
-def letter_out(callout: CallOut, member: Membership) -> LetterOut:
-    said = unstructure(letter(callout, member))
-    return LetterOut.model_validate(
-        {**said, "owing": callout.owing, "reported_at": callout.reported_at, "answered_at": callout.answered_at}
-    )
+    return letter_of(_form(callout, book, member), book, stands, on)

@@ -39,7 +39,6 @@ export const keys = {
   planned: ['planned'] as const,
   callouts: ['callouts'] as const,
   callout: (id: string) => ['callout', id] as const,
-  letter: (id: string) => ['letter', id] as const,
   donors: (tag: string, side: string, rod: number) => ['donors', tag, side, rod] as const,
   kits: ['kits'] as const,
   kit: (id: number) => ['kits', 'kit', id] as const,

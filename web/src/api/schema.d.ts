@@ -280,26 +280,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/callouts/{key}/letter": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Letter
-         * @description The note to the owner as it stands now.
-         */
-        get: operations["callout_letter"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/callouts/{key}/work": {
         parameters: {
             query?: never;
@@ -3045,7 +3025,7 @@ export interface components {
         };
         /**
          * CallOutOut
-         * @description A call-out; asked with `since`, only the entries after that one, and no book or bag.
+         * @description A call-out; asked with `since`, only the entries after that one, and no book, bag or form.
          */
         CallOutOut: {
             /** At */
@@ -3055,6 +3035,7 @@ export interface components {
             book: components["schemas"]["BookOut"] | null;
             /** Events */
             events: components["schemas"]["CallOutEventOut"][];
+            form: components["schemas"]["LetterFormOut"] | null;
             /** Id */
             id: string;
             /** Kit */
@@ -3759,23 +3740,6 @@ export interface components {
          * @enum {string}
          */
         DrumKind: "snare" | "rack-tom" | "floor-tom" | "bass" | "marching-bass" | "marching-snare" | "orchestral-snare" | "concert-tom" | "practice-mesh" | "rope-bass";
-        /** DrumNoteOut */
-        DrumNoteOut: {
-            /** Broken */
-            broken: string[];
-            /** Buy */
-            buy: string[];
-            /** Done */
-            done: string[];
-            /** Lent */
-            lent: string[];
-            /** Name */
-            name: string;
-            /** Tag */
-            tag: string;
-            /** Words */
-            words: string;
-        };
         /**
          * DrumOfKit
          * @description A drum of a kit. `left_out` says why the plan cannot take it; empty where it can. `way_cents` is how far its resonant stands above its batter.
@@ -4922,32 +4886,28 @@ export interface components {
             what: string;
         };
         /**
-         * LetterOut
-         * @description The note to the owner; `text` is the whole to send, `owing` how many things in it nobody put right.
+         * LetterFormOut
+         * @description Every word of the note to the owner that does not come from the log: see `drumwork.callout.LetterForm`.
          */
-        LetterOut: {
-            /** Answered At */
-            answered_at: string | null;
-            /** Closing */
-            closing: string[];
-            /** Drums */
-            drums: components["schemas"]["DrumNoteOut"][];
-            /** Fine */
-            fine: string[];
+        LetterFormOut: {
+            /** Found */
+            found: string;
+            /** Lent */
+            lent: string;
+            /** Makers */
+            makers: string;
+            /** Nothing */
+            nothing: string;
             /** Opening */
-            opening: string[];
-            /** Owing */
-            owing: number;
-            /** Reported At */
-            reported_at: string | null;
+            opening: string;
+            /** Prices */
+            prices: string;
             /** Signed */
             signed: string;
             /** Subject */
             subject: string;
-            /** Text */
-            text: string;
-            /** Words */
-            words: string;
+            /** Ticks */
+            ticks: components["schemas"]["TickNotedOut"][];
         };
         /**
          * LifeOut
@@ -7523,6 +7483,23 @@ export interface components {
              */
             short: boolean;
         };
+        /** TickNotedOut */
+        TickNotedOut: {
+            /** At Rod */
+            at_rod: string;
+            /** Buys */
+            buys: string;
+            /** Counts */
+            counts: boolean;
+            /** Drum */
+            drum: string;
+            /** Finding */
+            finding: string;
+            /** Side */
+            side: string;
+            /** Words */
+            words: string;
+        };
         /** TickOffered */
         TickOffered: {
             /** Degree */
@@ -9056,37 +9033,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CallOutReceipts"];
-                };
-            };
-            /** @description Refused */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
-        };
-    };
-    callout_letter: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LetterOut"];
                 };
             };
             /** @description Refused */

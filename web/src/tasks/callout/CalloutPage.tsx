@@ -33,7 +33,7 @@ export function CalloutPage() {
   const called = useCallout(id)
   useStageHere()
   if (called.error) return <Problem>{called.error.message}</Problem>
-  return called.callout && called.book && called.stands ? <Opened key={id} called={called} /> : <Page />
+  return called.callout && called.form && called.stands ? <Opened key={id} called={called} /> : <Page />
 }
 
 type Called = ReturnType<typeof useCallout>
@@ -46,7 +46,7 @@ function roomFor({ book, stands }: Called): Room {
 }
 
 function Opened({ called }: { called: Called }) {
-  const { callout, book, stands, enter, device } = called
+  const { callout, book, form, stands, enter, device, on } = called
   const now = useNow(1000)
   const may = mayChange(useSession().data)
   const [query, setQuery] = useSearchParams()
@@ -66,7 +66,7 @@ function Opened({ called }: { called: Called }) {
     [book, stands, at, device],
   )
   useKeys({ '[': () => step(-1), ']': () => step(1) })
-  if (!callout || !book || !stands || !plan) return null
+  if (!callout || !book || !form || !stands || !plan) return null
   const left = minutesLeft(stands, now)
   return (
     <Page>
@@ -121,7 +121,7 @@ function Opened({ called }: { called: Called }) {
           onNote={() => go('note')}
         />
       ) : (
-        <Note {...{ callout, book, stands, enter, may }} waiting={called.waiting} />
+        <Note {...{ callout, book, form, stands, on, enter, may }} waiting={called.waiting} />
       )}
       {clock ? (
         <ClockDialog

@@ -1,7 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { api, unwrap, type Schemas } from '../../api/client'
+import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
 import { shortDate } from '../../domain/dates'
 import { noteOfCallout } from '../../domain/paper'
@@ -9,38 +9,36 @@ import { Main, Plain } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem, Soft } from '../../ui/Page'
 import { useDraft } from '../../ui/useDraft'
-import { stepsById, type Book, type Callout, type Standing } from './log/fold'
+import type { Book, Callout, Standing } from './log/fold'
+import { letterOf, openKeys, type Letter, type LetterForm } from './log/letter'
 import type { Enter } from './useCallout'
-
-type Letter = Schemas['LetterOut']
 
 interface Props {
   callout: Callout
   book: Book
+  form: LetterForm
   stands: Standing
+  /** When the show was. */
+  on: Date
   enter: Enter
   may: boolean
+  /** Some of it lies on this device only: the server's PDF would lack it. */
   waiting: boolean
 }
 
-/** The note to whom the kit belongs: kind, precise, kept; to send, to print, or to show as it is. */
-export function Note({ callout, book, stands, enter, may, waiting }: Props) {
-  const letter = useQuery({
-    queryKey: [...keys.letter(callout.id), callout.last_seq],
-    queryFn: () => unwrap(api.GET('/api/callouts/{key}/letter', { params: { path: { key: callout.id } } })),
-    placeholderData: (before: Letter | undefined) => before,
-    staleTime: 0,
-  })
+/** The note to whom the kit belongs: kind, precise, kept; to send, to print, or to show as it is. Written here, with or without network. */
+export function Note({ callout, book, form, stands, on, enter, may, waiting }: Props) {
+  const letter = useMemo(() => letterOf(form, book, stands, on), [form, book, stands, on])
   const kept = stands.words.get('') ?? ''
   const [{ words }, setDraft, forget] = useDraft(`callout:${callout.id}`, { words: kept })
   const keep = () => {
     if (words !== kept) enter({ kind: 'worded', drum: '', words })
     forget()
   }
-  const unsent = waiting || !letter.data
+  const owing = openKeys(book, stands).size
   return (
     <Paper aria-label="Note to the owner">
-      {unsent ? <AsItStands {...{ book, stands }} /> : <Written letter={letter.data} />}
+      <Written letter={letter} />
       {may ? (
         <Words onBlur={keep}>
           <Field
@@ -51,36 +49,8 @@ export function Note({ callout, book, stands, enter, may, waiting }: Props) {
           />
         </Words>
       ) : null}
-      {letter.data && !unsent ? <Send {...{ callout, stands, enter, may }} letter={letter.data} /> : null}
+      <Send {...{ callout, stands, enter, may, letter, owing, waiting }} />
     </Paper>
-  )
-}
-
-/** Without network: what will be in it, from what this device knows. */
-function AsItStands({ book, stands }: { book: Book; stands: Standing }) {
-  const steps = [...stepsById(book).values()].filter((step) => stands.done.has(step.id))
-  const words = (key: string): string => {
-    const [tag = '', finding, side, rod] = key.split('|')
-    const drum = book.drums.find((each) => each.tag === tag)
-    const tick = drum?.ticks.find((each) => each.finding === finding && each.side === side)
-    return `${tick?.words ?? finding}${rod ? ` ${rod}` : ''}`
-  }
-  return (
-    <>
-      <Soft>The note is written once there is network again. This will be in it:</Soft>
-      {book.drums.map((drum) => {
-        const wrong = [...stands.ticks].filter((key) => key.startsWith(`${drum.tag}|`)).map(words)
-        const done = steps.filter((step) => step.drum === drum.tag).map((step) => step.did)
-        if (!wrong.length && !done.length) return null
-        return (
-          <section key={drum.tag}>
-            <h3>{drum.name}</h3>
-            {wrong.length ? <p>Wrong: {wrong.join('; ')}.</p> : null}
-            {done.length ? <p>Done tonight: {done.join('; ')}.</p> : null}
-          </section>
-        )
-      })}
-    </>
   )
 }
 
@@ -143,9 +113,11 @@ interface SendProps {
   enter: Enter
   may: boolean
   letter: Letter
+  owing: number
+  waiting: boolean
 }
 
-function Send({ callout, stands, enter, may, letter }: SendProps) {
+function Send({ callout, stands, enter, may, letter, owing, waiting }: SendProps) {
   const queries = useQueryClient()
   const [copied, setCopied] = useState('')
   const text = () => {
@@ -174,9 +146,13 @@ function Send({ callout, stands, enter, may, letter }: SendProps) {
     <Foot>
       <div>
         <Plain onPress={text}>Text to send</Plain>
-        <a href={noteOfCallout(callout.id)} target="_blank" rel="noreferrer">
-          PDF
-        </a>
+        {waiting ? (
+          <Soft>The PDF comes once the network is back.</Soft>
+        ) : (
+          <a href={noteOfCallout(callout.id)} target="_blank" rel="noreferrer">
+            PDF
+          </a>
+        )}
       </div>
       {copied ? <p role="status">{copied}</p> : null}
       {work.error ? <Problem>{work.error.message}</Problem> : null}
@@ -184,15 +160,15 @@ function Send({ callout, stands, enter, may, letter }: SendProps) {
       {stands.reported ? (
         <p>
           The owner has it since {shortDate(new Date(stands.reported.at))}
-          {stands.answered ? ', and answered.' : letter.owing ? '; not answered yet.' : '.'}
+          {stands.answered ? ', and answered.' : owing ? '; not answered yet.' : '.'}
         </p>
       ) : null}
       {may && !stands.reported ? (
         <Main onPress={() => enter({ kind: 'reported' })}>The owner has it</Main>
-      ) : may && letter.owing && !stands.answered ? (
+      ) : may && owing && !stands.answered ? (
         <Main onPress={() => enter({ kind: 'answered', words: '' })}>They answered</Main>
       ) : null}
-      {may && letter.owing && !stands.answered ? (
+      {may && owing && !stands.answered && !waiting ? (
         <Plain onPress={() => work.mutate()} isDisabled={work.isPending}>
           These are ours: plan the work
         </Plain>

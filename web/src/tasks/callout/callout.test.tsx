@@ -8,7 +8,7 @@ import type { Callout } from './log/fold'
 import { best, planNow } from './log/plan'
 import { Plan } from './Plan'
 import { Note } from './Note'
-import { book, standing, START } from './tests/book'
+import { book, form, standing, START } from './tests/book'
 import { Walk } from './Walk'
 import { minutesWords, whyOut } from './words'
 
@@ -226,7 +226,13 @@ describe('the word to the owner', () => {
     const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } })
     render(
       <QueryClientProvider client={queries}>
-        <Note {...{ callout, book, enter }} stands={standing(rattle('S'))} may waiting />
+        <Note
+          {...{ callout, book, form, enter }}
+          stands={standing(rattle('S'))}
+          on={new Date(START)}
+          may
+          waiting
+        />
       </QueryClientProvider>,
     )
   }
@@ -234,7 +240,9 @@ describe('the word to the owner', () => {
   it('is kept while it is typed, though the page is left at once, and entered when one goes on', () => {
     vi.stubGlobal('fetch', () => new Promise(() => undefined))
     show(entering())
-    expect(screen.getByText('Wrong: rattles.')).toBeTruthy() // without network the note says what will be in it
+    expect(screen.getByText('rattles here')).toBeTruthy() // without network it is the whole note already
+    expect(screen.getByText(/^we played it on 1 April/)).toBeTruthy()
+    expect(screen.queryByText('PDF')).toBeNull()
     fireEvent.change(screen.getByRole('textbox'), { target: { value: 'It stands on carpet.' } })
     cleanup()
     const enter = entering()

@@ -81,4 +81,5 @@ def _eased_room(task: ClearingTask, belief: Belief) -> NDArray[np.float64]:
 
 def _made(task: ClearingTask, rod: int) -> float:
     """Turns of a rod in all rounds so far."""
-    return sum(float(each.turned[rod].fraction) for each in task.rounds[:-1] if rod in each.turned)
+    turned = (task.made_in(number) for number in range(len(task.rounds)))
+    return sum(float(each[rod].fraction) for each in turned if rod in each)

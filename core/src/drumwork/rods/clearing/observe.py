@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
+from drumwork.quantities import Turns
 from drumwork.rods.clearing.readings import CENTS_PER_Z, EAR_CENTS, READING_SD, Means
-from drumwork.rods.clearing.task import ClearingTask, PairHeard, Round
+from drumwork.rods.clearing.task import ClearingTask, PairHeard, Round, Tap
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["Observed", "lobes_of", "observe"]
@@ -123,6 +124,14 @@ def _judgements(task: ClearingTask, each: Round, units: dict[int, Array]) -> Ite
         yield _Look(1 + heard.cents / CENTS_PER_Z, everywhere, heard.sd / CENTS_PER_Z)
 
 
+def _tapped(task: ClearingTask, tap: Tap, units: dict[int, Array]) -> _Look:
+    """A rod read between turns, like any reading of its means."""
+    ratio = tap.value / task.wanted
+    z = ratio**2 if task.means is Means.PITCH else ratio
+    trust = _trust(task, Round(doubtful=frozenset({tap.rod}) if tap.doubtful else frozenset()), tap.rod)
+    return _Look(z - (task.z_wanted(tap.rod) - 1), units[tap.rod], READING_SD[task.means] * trust)
+
+
 _LOOK = {Means.PITCH: _pitches, Means.GAUGE: _numbers, Means.TORQUE: _numbers, Means.EAR: _judgements}
 
 
@@ -138,25 +147,32 @@ def _uneven(task: ClearingTask, first: Round) -> float:
     return round(float(np.std(z)), 6) if z else UNEVEN[1]
 
 
+def _by_rod(turns: Mapping[int, Turns], rods: Sequence[int]) -> list[float]:
+    return [float(turns[rod].fraction) if rod in turns else 0.0 for rod in rods]
+
+
 def observe(task: ClearingTask) -> Observed:
     """All looks at the state, oldest first. Wanted offsets are taken off, so that z = 1 is wanted of every rod."""
     rods = task.layout.rods
     units = dict(zip(rods, np.eye(len(rods)), strict=True))
     first = max(0, len(task.rounds) - MOST_ROUNDS)
-    found, when = [], []
-    made = np.zeros((len(task.rounds), len(rods)))
-    for number, each in enumerate(task.rounds):
-        looks = list(_LOOK[task.means](task, each, units)) if number >= first else []
-        found += looks
-        when += [number] * len(looks)
-        if number < len(task.rounds) - 1:
-            made[number] = [float(each.turned[rod].fraction) if rod in each.turned else 0.0 for rod in rods]
+    found, when, by_then = [], [], []
+    made = np.array([_by_rod(task.made_in(number), rods) for number in range(len(task.rounds))])
+    for number, each in enumerate(task.rounds[first:], first):
+        looks = list(_LOOK[task.means](task, each, units))
+        found += [*looks, *(_tapped(task, tap, units) for tap in each.taps)]
+        when += [number] * (len(looks) + len(each.taps))
+        by_then += [[0.0] * len(rods)] * len(looks) + [_by_rod(tap.turned, rods) for tap in each.taps]
     moving = made.any(axis=1) & (np.arange(len(made)) >= first)
     later = np.cumsum(made[::-1], axis=0)[::-1]
     # Rounded far below what any reading tells, so that the same head in another unit comes to the same plan.
     at = np.array([look.at for look in found])
     z, rounds = np.array([round(look.z, 9) for look in found]), np.array(when, dtype=np.intp)
-    last = z[(rounds == len(task.rounds) - 1) & (at.sum(axis=1) > LOOKS_AT_A_ROD)]
+    already = np.array(by_then)
+    whole = (rounds == len(task.rounds) - 1) & (np.arange(len(z)) < len(z) - len(task.rounds[-1].taps))
+    last = z[whole & (at.sum(axis=1) > LOOKS_AT_A_ROD)]
+    after = made[moving] * (rounds[:, None] <= np.flatnonzero(moving))[:, :, None]
+    after -= already[:, None, :] * (rounds[:, None] == np.flatnonzero(moving))[:, :, None]
     return Observed(
         z=z,
         at=at,
@@ -164,8 +180,8 @@ def observe(task: ClearingTask) -> Observed:
         known=np.array([look.known for look in found]),
         cut=CUT[task.means],
         round=rounds,
-        after=made[moving] * (rounds[:, None] <= np.flatnonzero(moving))[:, :, None],
-        since=later[rounds],
+        after=after,
+        since=later[rounds] - already,
         uneven=float(np.clip(_uneven(task, task.rounds[first]), *UNEVEN)),
         level=1.0 if task.means is Means.EAR else float(last.mean()),
     )

@@ -25,7 +25,7 @@ from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import EdgeTension, edge_tension
 from drumwork.rods.clearing.verdict import Verdict, judge
 
-__all__ = ["Approach", "Predicted", "Proposal", "cents_read", "propose"]
+__all__ = ["Approach", "Predicted", "Proposal", "Worked", "cents_read", "compose", "propose", "work_out"]
 
 Array = NDArray[np.float64]
 
@@ -162,14 +162,14 @@ def propose(task: ClearingTask, stop_when_read_clear: bool = True) -> Proposal:
     if dead:
         agreed = _without(agreed, dead)
         belief = believe(recent(agreed))
-    worked = _work_out(agreed, belief, verdict.clear and stop_when_read_clear, dead)
+    worked = work_out(agreed, belief, verdict.clear and stop_when_read_clear, dead)
     if verdict.clear:  # what came out even all the same needs no explaining; a rod that does not answer still does
         found = tuple(each for each in found if each.kind is FindingKind.NOT_ANSWERING)
-    return _compose(task, worked.seen_from(task, to), verdict, found)
+    return compose(task, worked.seen_from(task, to), verdict, found, cents_read(task))
 
 
 @dataclass(frozen=True, slots=True)
-class _Worked:
+class Worked:
     """The numbers of a proposal, in the order of some numbering of the rods."""
 
     approach: Approach
@@ -183,7 +183,7 @@ class _Worked:
     step_ratio: float
     """What one step of a rod does to its own pitch, as a ratio."""
 
-    def seen_from(self, task: ClearingTask, to: Numbering) -> _Worked:
+    def seen_from(self, task: ClearingTask, to: Numbering) -> Worked:
         """The same for the rods as `task` numbers them."""
         rods = task.layout.rods
         there = sorted(to[rod] for rod in rods)
@@ -208,7 +208,8 @@ def _trusted(task: ClearingTask, limits: Limits) -> Limits:
     return limits.no_bolder_than(np.array([turn.thirtyseconds // step for turn in bold.values()]))
 
 
-def _work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[int]) -> _Worked:
+def work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[int]) -> Worked:
+    """Choose the turns; `stop`: none are wanted any more, `dead` rods do not answer."""
     tension = edge_tension(task, belief)
     off = 1 - float(belief.z.mean())
     approach = _approach(off / belief.per_turn, stop, abs(off) > 2 * task.even.mean_ratio)
@@ -224,7 +225,7 @@ def _work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[in
             turns = plan_turns(task, belief, heads, tension, _trusted(task, limits))
     made = np.array([float(turns[rod].fraction) for rod in task.layout.rods])
     outlook = _Outlook.after(belief, made)
-    return _Worked(
+    return Worked(
         approach=approach,
         turns=turns,
         outlook=outlook,
@@ -237,9 +238,12 @@ def _work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[in
     )
 
 
-def _compose(task: ClearingTask, worked: _Worked, verdict: Verdict, found: tuple[Finding, ...]) -> Proposal:
+def compose(
+    task: ClearingTask, worked: Worked, verdict: Verdict, found: tuple[Finding, ...], read: Mapping[int, float]
+) -> Proposal:
+    """The proposal with its words; `read` is how far each rod stands from where it is wanted, in cents."""
     turns, approach = worked.turns, worked.approach
-    predicted, read = _predicted(task, worked.outlook), cents_read(task)
+    predicted = _predicted(task, worked.outlook)
     values = [each.value for each in predicted.values()]
     level = [each.value / task.z_wanted(rod) ** 0.5 for rod, each in predicted.items()]
     spread, mean = max(level) - min(level), sum(values) / len(values)
@@ -268,7 +272,7 @@ def _compose(task: ClearingTask, worked: _Worked, verdict: Verdict, found: tuple
     )
 
 
-def _coarse(task: ClearingTask, verdict: Verdict, worked: _Worked, spread: float) -> str:
+def _coarse(task: ClearingTask, verdict: Verdict, worked: Worked, spread: float) -> str:
     """A sentence when even the best whole steps leave the head outside the rule: one step alone moves a rod too far, or none betters it."""
     allowed = verdict.allowed
     if task.means is Means.EAR or worked.approach in (Approach.DONE, Approach.EQUAL_FIRST) or spread <= allowed:

@@ -9,7 +9,7 @@ from dataclasses import replace
 from typing import TypeVar
 
 from drumwork.rods.clearing.learned import Learned, LearnedKind
-from drumwork.rods.clearing.task import ClearingTask, PairHeard, Round
+from drumwork.rods.clearing.task import ClearingTask, PairHeard, Round, Tap
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["Numbering", "agreed_numbering", "relabel", "relabel_learned"]
@@ -43,6 +43,10 @@ def _pair(pair: PairHeard | None, to: Numbering) -> PairHeard | None:
     return pair.turned((to[1] - (0 if mirrored else 1)) * step, mirrored)
 
 
+def _tap(tap: Tap, to: Numbering) -> Tap:
+    return replace(tap, rod=to[tap.rod], turned=_move(tap.turned, to))
+
+
 def _round(each: Round, to: Numbering) -> Round:
     return Round(
         readings=_move(each.readings, to),
@@ -54,6 +58,7 @@ def _round(each: Round, to: Numbering) -> Round:
         doubtful=_rods(each.doubtful, to),
         pair=_pair(each.pair, to),
         worked_out=_rods(each.worked_out, to),
+        taps=tuple(_tap(tap, to) for tap in each.taps),
     )
 
 
@@ -81,6 +86,7 @@ def relabel(task: ClearingTask, to: Numbering) -> ClearingTask:
         rounds=tuple(_round(each, to) for each in task.rounds),
         tally=_move(task.tally, to) if task.tally is not None else None,
         offsets=_move(task.offsets, to),
+        made=_move(task.made, to),
         learned=relabel_learned(task.learned, to) if task.learned and set(task.learned.rods) <= set(to) else None,
     )
 
@@ -89,6 +95,7 @@ def _features(task: ClearingTask) -> Iterator[Callable[[int], float | str]]:
     """What tells rods apart, each by rod: the newest readings first."""
     yield lambda rod: float(rod in task.layout.lost)
     yield lambda rod: float(rod in task.layout.beside_port)
+    yield lambda rod: float(task.made[rod].thirtyseconds) if rod in task.made else 0.0
     for each in reversed(task.rounds):
         yield from _of_round(each)
     if task.tally is not None:
@@ -103,6 +110,8 @@ def _of_round(each: Round) -> Iterator[Callable[[int], float | str]]:
     yield lambda rod: str(each.ear.get(rod, ""))
     yield lambda rod: float(rod == each.reference)
     yield lambda rod: float(each.turned[rod].thirtyseconds) if rod in each.turned else 0.0
+    for tap in reversed(each.taps):
+        yield lambda rod, tap=tap: tap.value if rod == tap.rod else 0.0  # type: ignore[misc]
 
 
 def agreed_numbering(task: ClearingTask) -> Numbering:

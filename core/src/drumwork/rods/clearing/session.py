@@ -6,9 +6,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Final
 
+from drumwork.errors import TooFewReadings
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing.propose import Proposal, propose
-from drumwork.rods.clearing.task import ClearingTask, EvenRule, Round
+from drumwork.rods.clearing.task import ClearingTask, EvenRule, Round, Tap
+from drumwork.rods.clearing.under_way import Ask, go_on
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["STRICT", "ClearingSession", "Step"]
@@ -17,6 +19,7 @@ STRICT: Final = EvenRule(spread_hz=2.0, spread_ratio=0.01, mean_ratio=0.01)
 """Within 1 % and 2 Hz of even, the mean within 1 % of wanted."""
 SURE: Final = 0.98
 FEWEST_ROUNDS: Final = 2
+NO_TURN: Final = Turns(0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +29,7 @@ class Step:
     done: bool
     turns: Mapping[int, Turns]
     proposal: Proposal
+    ask: Ask = Ask.TURN
 
 
 @dataclass
@@ -42,11 +46,30 @@ class ClearingSession:
     prior_hz_per_turn: float | None = None
     even: EvenRule = STRICT
     rounds: list[Round] = field(default_factory=list)
+    made: dict[int, Turns] = field(default_factory=dict)
 
     def turned(self, turns: Mapping[int, Turns]) -> None:
         """What was really turned since the last reading, when it differs from what was asked."""
         if self.rounds:
             self.rounds[-1] = replace(self.rounds[-1], turned=turns)
+
+    def tapped(self, rod: int, pitch: Pitch, turned: Turns = NO_TURN, doubtful: bool = False) -> Step:
+        """A rod turned by so much and then tapped: what is left is planned again. Without a turn it is only read.
+
+        Raises
+        ------
+        TooFewReadings
+            before the first round.
+        """
+        if not self.rounds:
+            raise TooFewReadings("Tap round the head once first, and enter a reading for each rod.")
+        self.layout.require(rod)
+        self.made[rod] = self.made.get(rod, NO_TURN) + turned
+        last = self.rounds[-1]
+        tap = Tap(rod, pitch.hz, dict(self.made), doubtful)
+        self.rounds[-1] = replace(last, taps=(*last.taps, tap), turned=dict(self.made))
+        found = go_on(replace(self._task(), made=dict(self.made)), SURE)
+        return Step(found.ask is Ask.DONE, dict(found.proposal.turns), found.proposal, found.ask)
 
     def read(self, readings: Mapping[int, Pitch]) -> Step:
         """Take in a round of pitches; the turns proposed count as made until `turned` says otherwise."""
@@ -55,16 +78,14 @@ class ClearingSession:
     def take(self, heard: Round) -> Step:
         """The same for a round as it was heard, with what rang at its rods."""
         self.rounds.append(heard)
-        task = ClearingTask(
-            self.layout,
-            tuple(self.rounds),
-            self.step,
-            self.target,
-            self.even,
-            self.prior_hz_per_turn,
-        )
-        found = propose(task, stop_when_read_clear=False)
+        self.made = {}
+        found = propose(self._task(), stop_when_read_clear=False)
         done = found.chance_now >= SURE and len(self.rounds) >= FEWEST_ROUNDS
         turns = {rod: Turns(0) for rod in self.layout.rods} if done else dict(found.turns)
         self.turned(turns)
-        return Step(done, turns, found)
+        return Step(done, turns, found, Ask.DONE if done else Ask.TURN)
+
+    def _task(self) -> ClearingTask:
+        return ClearingTask(
+            self.layout, tuple(self.rounds), self.step, self.target, self.even, self.prior_hz_per_turn
+        )

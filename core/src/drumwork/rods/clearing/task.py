@@ -13,7 +13,7 @@ from drumwork.rods.clearing.readings import Ear, Means, z_of_cents
 from drumwork.rods.layout import RodLayout
 from drumwork.sources import common_practice
 
-__all__ = ["ClearingTask", "EvenRule", "PairHeard", "Round"]
+__all__ = ["ClearingTask", "EvenRule", "PairHeard", "Round", "Tap"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,6 +68,23 @@ class PairHeard:
 
 
 @dataclass(frozen=True, slots=True)
+class Tap:
+    """A rod read while a round's turns were being made.
+
+    Attributes
+    ----------
+    value : hertz, or a gauge's or key's number
+    turned : what every rod had been turned in this round by then
+    doubtful : kept, but trusted little
+    """
+
+    rod: int
+    value: float
+    turned: Mapping[int, Turns] = field(default_factory=dict)
+    doubtful: bool = False
+
+
+@dataclass(frozen=True, slots=True)
 class Round:
     """One reading per rod (a rod may be missing), then the turns made before the next round.
 
@@ -89,6 +106,8 @@ class Round:
         the two frequencies that rang at every rod, where the round told them.
     worked_out
         rods whose reading is only what the pair makes of them, and tells nothing more.
+    taps
+        rods read while the turns were being made, in their order.
     """
 
     readings: Mapping[int, Pitch] = field(default_factory=dict)
@@ -100,6 +119,7 @@ class Round:
     doubtful: frozenset[int] = frozenset()
     pair: PairHeard | None = None
     worked_out: frozenset[int] = frozenset()
+    taps: tuple[Tap, ...] = ()
 
     def heard(self, means: Means) -> frozenset[int]:
         """Rods read by these means."""
@@ -120,6 +140,8 @@ class ClearingTask:
     ----------
     rounds
         in the order they were tapped; the last one's `turned` is ignored, it is what is being asked for.
+    made
+        what was turned since the last round was tapped, where its turns are under way; its taps go with it.
     target
         wanted lug pitch, or None to hold the mean of the first round. By ear, None holds what is.
     step
@@ -156,6 +178,7 @@ class ClearingTask:
     target_number: float | None = None
     offsets: Mapping[int, float] = field(default_factory=dict)
     learned: Learned | None = None
+    made: Mapping[int, Turns] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         if not self.rounds:
@@ -163,10 +186,13 @@ class ClearingTask:
         if self.step.thirtyseconds <= 0:
             raise BadQuantity("The step must be at least a thirty-second of a turn.", step=self.step.thirtyseconds)
         for each in self.rounds:
-            for rod in {*each.heard(self.means), *each.turned, *each.numbers, *self.offsets}.difference(
-                self.layout.rods
-            ):
+            tapped = {rod for tap in each.taps for rod in (tap.rod, *tap.turned)}
+            for rod in {
+                *each.heard(self.means), *each.turned, *each.numbers, *tapped, *self.offsets, *self.made
+            }.difference(self.layout.rods):
                 self.layout.require(rod)
+            if each.taps and self.means is Means.EAR:
+                raise BadQuantity("Between turns a rod is read by its pitch or a number, not by ear.")
             if any(not math.isfinite(number) or number <= 0 for number in each.numbers.values()):
                 raise BadQuantity("A gauge or key reading is a number above nothing.")
             if self.means is Means.EAR and each.reference is None:
@@ -200,6 +226,15 @@ class ClearingTask:
                 return 0.0
             case _:
                 return self.target_number or sum(first.numbers.values()) / len(first.numbers)
+
+    @property
+    def under_way(self) -> bool:
+        """Whether the last round's turns are being made, so that what is asked for is what is left of them."""
+        return bool(self.made or self.rounds[-1].taps)
+
+    def made_in(self, number: int) -> Mapping[int, Turns]:
+        """What was turned after the round `number` was tapped."""
+        return self.made if number == len(self.rounds) - 1 else self.rounds[number].turned
 
     @property
     def pair_known(self) -> bool:

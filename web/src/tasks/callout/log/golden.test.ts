@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { entered, fold, openSteps, partsLeft, type Book, type Callout, type Entered } from './fold'
+import { letterOf, type Letter, type LetterForm } from './letter'
 import { planNow } from './plan'
 
 interface Case {
@@ -13,11 +14,13 @@ interface Case {
   worth: number
   proved: boolean
   needs: number
+  letter: Letter
 }
 
-// Made by tools/golden_callouts.py from the core: its fold, and its plan by CP-SAT; `./test --web` makes them anew.
-const { book, cases } = JSON.parse(readFileSync('../.data/golden_callouts.json', 'utf8')) as {
+// Made by tools/golden_callouts.py from the core: its fold, its plan by CP-SAT and its note; `./test --web` makes them anew.
+const { book, form, cases } = JSON.parse(readFileSync('../.data/golden_callouts.json', 'utf8')) as {
   book: Book
+  form: LetterForm
   cases: Case[]
 }
 
@@ -64,6 +67,12 @@ describe('a call-out on the phone', () => {
       }
       expect(Math.min(0, ...gone.values())).toBe(0)
     }
+  })
+
+  it('writes the owner the same note, word for word', () => {
+    for (const each of cases)
+      expect(letterOf(form, book, fold(book, each.log), new Date(2026, 3, 1))).toEqual(each.letter)
+    expect(new Set(cases.map(({ letter }) => letter.text)).size).toBeGreaterThan(80)
   })
 
   it('counts what this device has entered like what the server told, once', () => {

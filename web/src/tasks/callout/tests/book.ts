@@ -1,4 +1,5 @@
 import type { CalloutBody } from '../../../api/outbox'
+import type { LetterForm } from '../log/letter'
 import { fold, type Book, type Drum, type Entered, type Standing, type Step } from '../log/fold'
 
 const tick = (finding: string, side: string, words: string, rod = false, usual = true) => ({
@@ -89,6 +90,28 @@ export const book: Book = {
       worth: 5,
     }),
   ],
+}
+
+export const form: LetterForm = {
+  subject: 'it, {day}',
+  opening: 'we played it on {day}.',
+  found: 'Here is what we saw.',
+  nothing: 'Nothing.',
+  prices: 'Prices.',
+  lent: 'Lent.',
+  makers: 'Makers.',
+  signed: 'Ines',
+  ticks: book.drums.flatMap(({ tag, ticks }) =>
+    ticks.map(({ finding, side, words, rod }) => ({
+      drum: tag,
+      finding,
+      side,
+      words: `${words} here`,
+      at_rod: `${words} at {rod}`,
+      buys: rod ? 'tension rod' : '',
+      counts: rod,
+    })),
+  ),
 }
 
 export const START = Date.parse('2026-04-01T19:40:00Z')

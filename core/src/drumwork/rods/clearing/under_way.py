@@ -1,0 +1,73 @@
+"""Turn and tap: while a round's turns are being made, a tap at the rod just turned says what it did, and what is left is planned again.
+
+A whole round costs a tap at every rod; a turn with its tap costs two. Another round is asked for only where no turn is worth making by what
+is known, or what is known has grown too doubtful to turn by.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+import numpy as np
+
+from drumwork.rods.clearing.belief import believe
+from drumwork.rods.clearing.propose import Proposal, compose, work_out
+from drumwork.rods.clearing.readings import Means, cents_of_z
+from drumwork.rods.clearing.recent import recent
+from drumwork.rods.clearing.relabel import agreed_numbering, relabel
+from drumwork.rods.clearing.sample import draw_heads
+from drumwork.rods.clearing.task import ClearingTask
+from drumwork.rods.clearing.verdict import Verdict
+
+__all__ = ["Ask", "GoOn", "go_on"]
+
+LEAST_Z: Final = 1e-6
+
+
+class Ask(StrEnum):
+    """What comes next: another turn and its tap, a whole round, or nothing."""
+
+    TURN = "turn"
+    ROUND = "round"
+    DONE = "done"
+
+
+@dataclass(frozen=True, slots=True)
+class GoOn:
+    """What is left to turn, and what is asked for next."""
+
+    ask: Ask
+    proposal: Proposal
+
+
+def go_on(task: ClearingTask, sure: float) -> GoOn:
+    """Plan what is left of a round whose turns are under way. Done is said where the chance that the head is even is at least `sure`."""
+    to = agreed_numbering(task)
+    agreed = relabel(task, to)
+    belief = believe(recent(agreed))
+    chance = draw_heads(agreed, belief).chance(agreed, np.zeros(len(task.layout.rods)))
+    done = chance >= sure
+    worked = work_out(agreed, belief, done, frozenset()).seen_from(task, to)
+    ask = Ask.DONE if done else Ask.TURN if any(worked.turns.values()) else Ask.ROUND
+    there = sorted(to[rod] for rod in task.layout.rods)
+    z = {rod: max(float(belief.z[there.index(to[rod])]), LEAST_Z) for rod in task.layout.rods}
+    read = {rod: cents_of_z(each) for rod, each in z.items()}
+    return GoOn(ask, compose(task, worked, _by_belief(task, z, done, chance), (), read))
+
+
+def _by_belief(task: ClearingTask, z: Mapping[int, float], done: bool, chance: float) -> Verdict:
+    """The head as it is believed to be now, rods wanted apart from the rest judged by what is wanted of them."""
+    pitch = task.means is Means.PITCH
+    values = [task.wanted * (each**0.5 if pitch else each) for each in z.values()]
+    spread, mean = max(values) - min(values), sum(values) / len(values)
+    allowed = task.even.allowed_hz(task.wanted) if pitch else 2 * task.allowed_ratio * task.wanted
+    room = task.even.mean_ratio if pitch else 2 * task.even.mean_ratio
+    unit = f" {task.means.unit}" if task.means.unit else ""
+    words = (
+        f"By the taps between turns about {spread:.1f}{unit} between highest and lowest; up to {allowed:.1f}{unit} counts as even "
+        f"(common practice, F2). Even with a chance of {chance:.0%}."
+    )
+    return Verdict(done, done or abs(mean / task.wanted - 1) <= room, True, spread, allowed, mean, task.means.unit, words)
