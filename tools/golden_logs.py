@@ -38,7 +38,7 @@ from drumwork.findings import findings_for  # noqa: E402
 from drumwork.procedures.catalogue import CATALOGUE, work_named  # noqa: E402
 from drumwork.rods.clearing import Ear, Means, propose  # noqa: E402
 from drumwork.rods.layout import RodLayout  # noqa: E402
-from drumwork.work.clearing import clearing_task  # noqa: E402
+from drumwork.work.clearing import clearing_task, left_after  # noqa: E402
 from drumwork.work.fold import fold, require_fits, standing_of  # noqa: E402
 from drumwork.work.kinds import ask, clear, common, finding, passes, rest, school  # noqa: E402
 from drumwork.work.log import Entry, Logged, Standing  # noqa: E402
@@ -100,7 +100,7 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
     ]
     kinds += ["turned"] * 8 + ["pass_added"] if step.kind == "passes" else []
     kinds += (
-        ["reading"] * 5 + ["round", "round", "plan", "turned", "turned", "centre", "whole", "order", "uneven"]
+        ["reading"] * 5 + ["round", "round", "plan", "turned", "turned", "tapped", "tapped", "tapped", "centre", "whole", "order", "uneven"]
         if step.kind == "clear"
         else []
     )
@@ -143,6 +143,15 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
                 typed + ("?" if means is Means.PITCH and draw(st.integers(0, 8)) == 0 else ""),
                 means,
             ).read(440)
+        case "tapped":
+            owed = list(laps[number].owed()) if laps else []
+            rod = owed[0] if owed and draw(st.booleans()) else draw(st.sampled_from(rods))
+            typed = f"{draw(st.integers(1900, 2100)) / 10}"
+            means = draw(st.sampled_from([state.means, Means.PITCH]))
+            amount = draw(st.sampled_from([None, -2, 2, 4]))
+            if means is Means.EAR:
+                return None
+            return clear.RodTapped(step.id, number, rod, typed, amount, means).read(440)
         case "plan":
             return clear.RoundPlanned(step.id, number)
         case "centre":
@@ -192,6 +201,8 @@ def _worked_out(state: BenchState, entry: Entry) -> Entry:
         if changes.too_late:
             raise BadEvent(changes.too_late)
         return replace(entry, plan=changes.plan)
+    if isinstance(entry, clear.RodTapped):
+        return replace(entry, found=left_after(state, entry))
     if not isinstance(entry, clear.RoundPlanned):
         return entry
     task = clearing_task(state, entry.step, entry.lap)
@@ -269,6 +280,8 @@ def _lap(state: BenchState, step: str, number: int) -> dict[str, Any]:
         "whole": lap.whole.value.value if lap.whole else "",
         "centre": lap.centre_typed if lap.centre else "",
         "plan": lap.plan.event_id if lap.plan else None,
+        "left": lap.left.event_id if lap.left else None,
+        "between": [[tap.rod, tap.event_id] for tap in lap.between],
     }  # fmt: skip
 
 

@@ -16,6 +16,7 @@ import numpy as np
 
 from benchmarks.judge.drums import KINDS, JudgingDrum
 from benchmarks.judge.rules import RULES
+from benchmarks.judge.turn_and_tap import compare
 
 MOST_PASSES: Final = 12
 BINS: Final = (0.0, 0.1, 0.3, 0.5, 0.7, 0.8, 0.9, 0.95, 0.985, 1.0001)
@@ -94,11 +95,17 @@ def main() -> None:
         "--step", choices=["16", "32"], action="append", help="steps of a sixteenth or a thirty-second; both without it"
     )
     parser.add_argument("--kind", choices=list(KINDS), help="drums of one kind alone")
+    parser.add_argument("--actions", action="store_true", help="turns and taps until even: in rounds, and by turn and tap")
     args = parser.parse_args()
     seeds = [each for each in range(args.seed, args.seed + args.drums) if args.kind in (None, KINDS[each % len(KINDS)])]
     print(
         f"{args.drums} judging drums, seeds from {args.seed}; within: turning passes until truly even; told: the planner told each head's answer"
     )
+    if args.actions:
+        for step in args.step or ("16", "32"):
+            print(f"steps of 1/{step}")
+            compare(seeds, 1 / int(step))
+        return
     with ProcessPoolExecutor(os.cpu_count()) as pool:
         for step in args.step or ("16", "32"):
             print(f"steps of 1/{step}")

@@ -99,7 +99,7 @@ class Bench:
     def turning(self) -> tuple[int, Turns] | None:
         """The rod in hand and what it is owed, while turning."""
         words = next(iter(self.browser.words("[data-testid=instruction]")), "")
-        if "next rod" not in words:
+        if "next rod" not in words and "then tap it" not in words:
             return None
         lines = words.split("\n")
         return int(lines[1]), amount_of(lines[2])

@@ -1,15 +1,21 @@
 """One worn head, through the API: events in, history out."""
 
 import uuid
+from dataclasses import replace
+from typing import Any
 
 import pytest
 from house import Api, Hands, House, start_body
 
+from apps.bench.ledger import read_ledger
 from apps.bench.models import Job, JobEvent
 from apps.followups.models import FollowUp
 from apps.heads.models import Fitting
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum
+from drumwork.quantities import Turns
+from drumwork.work.clearing import left_after
+from drumwork.work.kinds.clear import RodTapped
 
 STEPS_BEFORE_CLEAR = ["lay-out", "mark", "slacken", "lift-off", "clean", "set-head", "fingers", "seat", "tension"]
 
@@ -235,3 +241,76 @@ def test_rope_drums_and_unsuited_kinds_are_refused_with_the_reason(api: Api, hou
     Drum.objects.filter(pk=house.drum.pk).update(kind="practice-mesh")
     assert "Mesh" in api("POST", "/bench/jobs", start_body(house.drum))[1]["message"]
     assert not Job.objects.exists()
+
+
+class TestTurnAndTap:
+    """A rod is turned and tapped; what is left of the round is planned again, and kept with the tap."""
+
+    FIRST = ("206", "210", "214", "206.5", "210", "213.5")
+
+    def planned(self, hands: Hands) -> dict[int, int]:
+        to_clear(hands)
+        hands.read_round(0, *self.FIRST)
+        hands.do(kind="plan", step="clear", lap=0)
+        return {rod["rod"]: rod["owed_32"] for rod in hands.lap(number=0)["rods"] if rod["owed_32"]}
+
+    def tap(self, hands: Hands, rod: int, typed: str, turns_32: int | None, **more: Any) -> dict[str, Any]:
+        return hands.do(kind="tapped", step="clear", lap=0, rod=rod, typed=typed, turns_32=turns_32, **more)
+
+    def left(self, hands: Hands) -> dict[str, Any]:
+        return next(each for each in reversed(hands.look()["figures"]["plans"]) if each["ask"])
+
+    def test_every_tap_plans_what_is_left_from_what_it_read(self, hands: Hands) -> None:
+        owed = self.planned(hands)
+        rod = next(iter(owed))
+        assert self.tap(hands, rod, self.FIRST[rod - 1], owed[rod])["standing"] == "applied"  # it did not bite
+        first = self.left(hands)
+        again = {each["rod"]: each["turns_32"] for each in first["rods"]}
+        assert first["ask"] == "turn"
+        assert again[rod] * owed[rod] > 0
+        assert "between turns" in first["verdict"]
+        assert {each["entry"] for each in hands.look()["figures"]["readings"]} >= {first["entry"]}
+        self.tap(hands, rod, "210.0", again[rod])
+        second = {each["rod"]: each["turns_32"] for each in self.left(hands)["rods"]}
+        assert abs(second[rod]) <= abs(again[rod])
+
+    def test_what_was_turned_in_two_parts_is_added_up(self, hands: Hands, house: House) -> None:
+        owed = self.planned(hands)
+        rod = next(iter(owed))
+        self.tap(hands, rod, self.FIRST[rod - 1], owed[rod])
+        hands.send(hands.turned("clear", 0, (rod, 2)))
+        state = read_ledger(Job.objects.get(pk=hands.job)).state
+        assert state.laps["clear"][0].turned[rod].value == Turns(owed[rod] + 2)
+
+    def test_a_tap_without_a_turn_only_reads(self, hands: Hands) -> None:
+        owed = self.planned(hands)
+        other = next(rod for rod in range(1, 7) if rod in owed)
+        self.tap(hands, other, "210", None)
+        state = read_ledger(Job.objects.get(pk=hands.job)).state
+        assert state.laps["clear"][0].turned == {}
+
+    def test_taken_back_the_round_is_as_it_was_planned(self, hands: Hands) -> None:
+        owed = self.planned(hands)
+        rod = next(iter(owed))
+        receipt = self.tap(hands, rod, "210", owed[rod])
+        hands.do(kind="undo", event=receipt["id"])
+        lap = read_ledger(Job.objects.get(pk=hands.job)).state.laps["clear"][0]
+        assert {each: turns.thirtyseconds for each, turns in lap.owed().items()} == owed
+
+    def test_a_large_move_goes_on_alike_whatever_is_read(self, hands: Hands) -> None:
+        self.planned(hands)
+        state = read_ledger(Job.objects.get(pk=hands.job)).state
+        plan = state.laps["clear"][0].plan
+        assert plan
+        lap = state.laps["clear"][0]
+        entry = RodTapped("clear", 0, 1, "207", 8).read(440)
+        assert left_after(state, entry) is not None
+        lap.plan = replace(plan, value=replace(plan.value, approach="equal-first"))
+        assert left_after(state, entry) is None
+
+    def test_before_the_turns_are_worked_out_and_by_ear_it_is_refused_in_words(self, hands: Hands) -> None:
+        to_clear(hands)
+        hands.read_round(0, *self.FIRST)
+        assert "Work out the turns" in self.tap(hands, 1, "210", 2)["message"]
+        hands.do(kind="plan", step="clear", lap=0)
+        assert "not by ear" in self.tap(hands, 1, "level", 2, means="ear")["message"]

@@ -25,7 +25,7 @@ from drumwork.quantities import Interval, Pitch
 from drumwork.rods.clearing import EAR_CENTS, EAR_WORDS, Means, PairHeard
 from drumwork.rods.clearing.readings import EAR_THRESHOLD_CENTS
 from drumwork.work.clearing import heard_pair, smooth_readings, spotted_order
-from drumwork.work.rounds import Lap, Mark, RoundPlan
+from drumwork.work.rounds import Lap, LapTap, Mark, RoundPlan
 from drumwork.work.state import BenchState
 from drumwork.work.told import told
 
@@ -64,6 +64,21 @@ def _otherwise_read(lap: Lap) -> Iterator[ReadingFigures]:
         )
 
 
+def _between(tap: LapTap, wanted: float | None, a4_hz: float) -> ReadingFigures:
+    """A rod read between turns."""
+    if tap.means is not Means.PITCH:
+        return _plain(tap.event_id, tap.rod, f"{tap.value:g}", None, tap.doubtful)
+    return ReadingFigures.model_construct(
+        entry=tap.event_id,
+        rod=tap.rod,
+        shown=f"{tap.value:.1f}",
+        hz=tap.value,
+        note=Pitch(tap.value).note(a4_hz),
+        cents=_cents(tap.value, wanted),
+        doubtful=tap.doubtful,
+    )
+
+
 def _plain(entry: str, rod: int, shown: str, cents: float | None, doubtful: bool) -> ReadingFigures:
     return ReadingFigures.model_construct(
         entry=entry, rod=rod, shown=shown, hz=None, note="", cents=cents, doubtful=doubtful
@@ -80,7 +95,7 @@ def _foretold(plan: RoundPlan, rod: int) -> str:
 
 _SAME = (
     "means", "unit", "wanted", "spread", "allowed", "mean", "predicted_spread", "predicted_mean", "approach", "rounds_left", "chance_even",
-    "modal", "clear", "verdict", "too_coarse",
+    "modal", "clear", "verdict", "too_coarse", "ask", "chance_now",
 )  # fmt: skip
 
 
@@ -165,7 +180,8 @@ def figures_of(state: BenchState) -> Figures:
             wanted = _wanted_hz(lap, before, target)
             smooth = smooth_readings(layout, lap)
             made.readings += [*_pitches_read(lap, smooth, wanted, a4_hz), *_otherwise_read(lap)]
-            made.plans += [_plan(lap.plan)] if lap.plan else []
+            made.readings += [_between(tap, wanted, a4_hz) for tap in lap.between]
+            made.plans += [_plan(each) for each in (lap.plan, lap.left) if each]
             made.pitches += [_pitch(lap.centre, a4_hz)] if lap.centre else []
             made.rounds.append(
                 RoundFigures.model_construct(

@@ -37,9 +37,9 @@ from drumwork.procedures.catalogue import work_named
 from drumwork.quantities import Pitch, parse_pitch
 from drumwork.rods.clearing import propose
 from drumwork.work.asks import Option
-from drumwork.work.clearing import clearing_task
+from drumwork.work.clearing import clearing_task, left_after
 from drumwork.work.fold import require_fits, standing_of, where
-from drumwork.work.kinds.clear import RoundPlanned, TargetChosen
+from drumwork.work.kinds.clear import RodTapped, RoundPlanned, TargetChosen
 from drumwork.work.kinds.common import Closed, Noted, Settled, Undone
 from drumwork.work.kinds.loan import Lent
 from drumwork.work.kinds.passes import RodTurn, Turned
@@ -217,6 +217,14 @@ def _worked_out(ledger: Ledger, entry: RoundPlanned) -> RoundPlanned:
     return replace(entry, found=round_plan(task, propose(task)))
 
 
+def _what_is_left(ledger: Ledger, entry: RodTapped) -> RodTapped:
+    """With what is left of the round, once this tap is taken in."""
+    job, state = ledger.job, ledger.state
+    side = ledger.plan.side_of(entry.step)
+    prior, kept = expected_hz_per_turn(job, state, side), answer_before(job, state, side)
+    return replace(entry, found=left_after(state, entry, prior, kept))
+
+
 def _planned_anew(ledger: Ledger, entry: SchoolChosen) -> SchoolChosen:
     changes = planned_otherwise(ledger.state, work_named(ledger.plan.work), entry.way, entry.value)
     if changes.too_late or not changes.any:
@@ -273,6 +281,8 @@ def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
     standing, against = standing_of(ledger.state, entry, event.seen, event.device)
     if isinstance(entry, RoundPlanned) and standing is Standing.APPLIED:
         entry = _worked_out(ledger, entry)
+    if isinstance(entry, RodTapped) and standing is Standing.APPLIED:
+        entry = _what_is_left(ledger, entry)
     if isinstance(entry, SchoolChosen):
         entry = _planned_anew(ledger, entry)
     if isinstance(entry, Settled):

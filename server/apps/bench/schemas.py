@@ -214,7 +214,7 @@ class PlannedRod(Schema):
 
 
 class PlanFigures(Schema):
-    """What was proposed. Values are in `unit`."""
+    """What was proposed after a round, or (with `ask`) what is left of one after a tap between its turns. Values are in `unit`."""
 
     entry: str
     means: Means
@@ -228,6 +228,8 @@ class PlanFigures(Schema):
     approach: str
     rounds_left: float
     chance_even: float
+    chance_now: float
+    ask: Literal["", "turn", "round", "done"]
     modal: float
     findings: list[FindingOut]
     pull: PullOut

@@ -34,12 +34,14 @@ Rod = Annotated[int, Field(ge=1, le=16)]
 
 
 class SimulatedTapIn(Schema):
-    """The round, and the rod; no rod is the middle of the head. `other_muted`: the other head lies on a cloth."""
+    """The round, and the rod; no rod is the middle of the head. `other_muted`: the other head lies on a cloth. `turns_32`: turned so far and then tapped,
+    as turn and tap does."""
 
     step: str = Field(min_length=1, max_length=40)
     lap: Lap
     rod: Rod | None = None
     other_muted: bool = True
+    turns_32: int = Field(0, ge=-256, le=256)
 
 
 class PlaceIn(SimulatedTapIn):
@@ -63,7 +65,7 @@ class ConsentIn(Schema):
 
 
 def _place(of: SimulatedTapIn) -> Place:
-    return Place(of.step, of.lap, of.rod, of.other_muted)
+    return Place(of.step, of.lap, of.rod, of.other_muted, turns_32=of.turns_32)
 
 
 @router.post("/jobs/{job_id}/tap", response=HeardOut, operation_id="hear_tap")

@@ -17,13 +17,17 @@ from drumwork.work.plan import Part
 
 
 class Place(NamedTuple):
-    """Where a tap belongs: the clearing step, its round and the rod, None in the middle of the head; and how the other head lay."""
+    """Where a tap belongs: the clearing step, its round and the rod, None in the middle of the head; and how the other head lay.
+
+    `turns_32` is what a simulated drum's rod is turned before the tap, and not yet on the job.
+    """
 
     step: str
     lap: int
     rod: int | None
     other_muted: bool = True
     simulated: bool = False
+    turns_32: int = 0
 
 
 class PictureOut(Schema):

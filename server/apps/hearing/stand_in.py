@@ -15,7 +15,7 @@ from apps.hearing.schemas import Place
 from apps.register.sides import SideOf
 from drumwork.drums import Side
 from drumwork.membrane import Film, Head
-from drumwork.quantities import Length
+from drumwork.quantities import Length, Turns
 from drumwork.simulated import Shell, SimulatedDrum
 from drumwork.work.plan import Part
 
@@ -74,4 +74,6 @@ def simulated_drum(ledger: Ledger, place: Place) -> SimulatedDrum:
     for step in state.clearings(side):
         for lap in state.laps[step]:
             made.turn({rod: mark.value for rod, mark in lap.turned.items() if mark.value is not None})
+    if place.rod and place.turns_32:
+        made.turn({place.rod: Turns(place.turns_32)})
     return made

@@ -3862,7 +3862,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["RodTappedIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** By */
             by: string;
             /** Device */
@@ -3905,7 +3905,7 @@ export interface components {
          */
         EventIn: {
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["RodTappedIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** Device */
             device: string;
             /**
@@ -5848,6 +5848,11 @@ export interface components {
             rod?: number | null;
             /** Step */
             step: string;
+            /**
+             * Turns 32
+             * @default 0
+             */
+            turns_32: number;
         };
         /** PlaceLine */
         PlaceLine: {
@@ -5895,15 +5900,22 @@ export interface components {
         };
         /**
          * PlanFigures
-         * @description What was proposed. Values are in `unit`.
+         * @description What was proposed after a round, or (with `ask`) what is left of one after a tap between its turns. Values are in `unit`.
          */
         PlanFigures: {
             /** Allowed */
             allowed: number;
             /** Approach */
             approach: string;
+            /**
+             * Ask
+             * @enum {string}
+             */
+            ask: "" | "turn" | "round" | "done";
             /** Chance Even */
             chance_even: number;
+            /** Chance Now */
+            chance_now: number;
             /** Clear */
             clear: boolean;
             /** Entry */
@@ -6399,6 +6411,41 @@ export interface components {
             heard: components["schemas"]["HeardOut"];
             /** Rod */
             rod: number;
+        };
+        /**
+         * RodTappedIn
+         * @description Turn and tap: a rod was turned by so much and then read, and what is left of the round is planned again.
+         *
+         *     `typed`, `partials` and `tap` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
+         */
+        RodTappedIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tapped";
+            /** Lap */
+            lap: number;
+            /** @default pitch */
+            means: components["schemas"]["Means"];
+            /**
+             * Partials
+             * @default []
+             */
+            partials: components["schemas"]["PartialIn"][];
+            /** Rod */
+            rod: number;
+            /** Step */
+            step: string;
+            /**
+             * Tap
+             * @default
+             */
+            tap: string;
+            /** Turns 32 */
+            turns_32?: number | null;
+            /** Typed */
+            typed: string;
         };
         /**
          * RodTurnIn
@@ -6925,7 +6972,8 @@ export interface components {
         };
         /**
          * SimulatedTapIn
-         * @description The round, and the rod; no rod is the middle of the head. `other_muted`: the other head lies on a cloth.
+         * @description The round, and the rod; no rod is the middle of the head. `other_muted`: the other head lies on a cloth. `turns_32`: turned so far and then tapped,
+         *     as turn and tap does.
          */
         SimulatedTapIn: {
             /** Lap */
@@ -6939,6 +6987,11 @@ export interface components {
             rod?: number | null;
             /** Step */
             step: string;
+            /**
+             * Turns 32
+             * @default 0
+             */
+            turns_32: number;
         };
         /**
          * SingMove
@@ -9471,6 +9524,7 @@ export interface operations {
                 lap?: number;
                 rod?: number | null;
                 other_muted?: boolean;
+                turns_32?: number;
                 rate: number;
             };
             header?: never;

@@ -12,7 +12,7 @@ from typing import Any
 
 from drumwork.commands.edges import read_json
 from drumwork.errors import BadQuantity, DrumworkError
-from drumwork.listening.pair import round_of
+from drumwork.listening.pair import round_of, tapped_hz
 from drumwork.listening.round import HeardRod
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingSession, PairHeard, Step
@@ -87,6 +87,8 @@ class Desk:
         if session is None:
             session = _begin(request)
         rods = session.layout.rods
+        if request.get("tapped") is not None:
+            return _tapped(session, request["tapped"])
         heard = _heard(request, rods)
         if session.rounds and request.get("applied_turns") is not None:
             applied = [_turn(value) for value in _list(request, "applied_turns", len(rods))]
@@ -95,6 +97,22 @@ class Desk:
         step = session.take(taken)
         self.cases[case] = session
         return _shape(step, taken.pair)
+
+
+def _tapped(session: ClearingSession, told: Any) -> dict[str, Any]:
+    """Turn and tap: one rod turned by `turned`, then read."""
+    if not isinstance(told, dict):
+        raise BadQuantity("“tapped” is an object: rod, hz, turned, and partials where they are known.", tapped=told)
+    rod, turned = told.get("rod"), told.get("turned", 0)
+    if not isinstance(rod, int) or isinstance(rod, bool):
+        raise BadQuantity("“rod” is the number of the rod that was tapped, from 1.", rod=rod)
+    hz = _reading(told.get("hz"))
+    if hz is None:
+        raise BadQuantity("“hz” is what the rod read.", hz=None)
+    partials = told.get("partials")
+    heard = HeardRod(hz, tuple(_pairs(partials)) if isinstance(partials, list) else ())
+    step = session.tapped(rod, Pitch(tapped_hz(heard)), _turn(turned))
+    return {"ask": step.ask.value, **_shape(step, None)}
 
 
 def _begin(request: Mapping[str, Any]) -> ClearingSession:

@@ -3,7 +3,7 @@
 from drumwork.listening.choose import Ask, Candidate
 from drumwork.listening.context import TapContext, Where, usual_edge_hz
 from drumwork.listening.order import Foretold, OrderKind, TapOrder, spot_order
-from drumwork.listening.pair import common_pair, round_of
+from drumwork.listening.pair import common_pair, round_of, tapped_hz
 from drumwork.listening.picture import TapPicture, picture_of
 from drumwork.listening.round import HeardRod, merge_taps
 from drumwork.listening.split import Cut, split_taps
@@ -29,5 +29,6 @@ __all__ = [
     "picture_of",
     "split_taps",
     "spot_order",
+    "tapped_hz",
     "usual_edge_hz",
 ]

@@ -20,7 +20,7 @@ from drumwork.quantities import Pitch, ratio_of
 from drumwork.rods.clearing import PairHeard, Round
 from drumwork.rods.layout import RodLayout
 
-__all__ = ["common_pair", "round_of"]
+__all__ = ["common_pair", "round_of", "tapped_hz"]
 
 Array = NDArray[np.float64]
 
@@ -176,7 +176,7 @@ def _blends(layout: RodLayout, heard: Mapping[int, HeardRod], pair: PairHeard) -
     return blend < near
 
 
-def _own_blend(rod: HeardRod) -> float:
+def tapped_hz(rod: HeardRod) -> float:
     """A rod's own blend where it read one of two partials of its own; what it read where that lies between them already."""
     near = [(hz, amp) for hz, amp in rod.partials if rod.hz / NEAR_RATIO < hz < rod.hz * NEAR_RATIO and amp > 0]
     most = max((amp for _, amp in near), default=0.0)
@@ -198,7 +198,7 @@ def round_of(layout: RodLayout, heard: Mapping[int, HeardRod]) -> Round:
     plain = {rod: Pitch(each.hz) for rod, each in heard.items()}
     pair = common_pair(layout, heard)
     if pair is None:
-        return Round({rod: Pitch(_own_blend(each)) for rod, each in heard.items()})
+        return Round({rod: Pitch(tapped_hz(each)) for rod, each in heard.items()})
     if _blends(layout, heard, pair):
         return Round(plain, pair=pair)
     partials = any(each.partials for each in heard.values())

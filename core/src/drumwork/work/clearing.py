@@ -4,16 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import replace
+from typing import TYPE_CHECKING, Final
 
 from drumwork.listening import Foretold, HeardRod, TapOrder, round_of, spot_order
-from drumwork.quantities import Interval, Pitch
-from drumwork.rods.clearing import ClearingTask, Learned, Means, PairHeard, Round
+from drumwork.quantities import Interval, Pitch, Turns
+from drumwork.rods.clearing import Approach, ClearingTask, Learned, Means, PairHeard, Round, Tap, go_on
 from drumwork.rods.layout import RodLayout
-from drumwork.work.rounds import Lap
+from drumwork.work.rounds import Lap, RoundPlan, round_plan
 from drumwork.work.state import BenchState
 
-__all__ = ["clearing_task", "heard_pair", "smooth_readings", "spotted_order"]
+if TYPE_CHECKING:
+    from drumwork.work.kinds.clear import RodTapped
 
+__all__ = ["SURE", "clearing_task", "heard_pair", "left_after", "smooth_readings", "spotted_order"]
+
+SURE: Final = 0.9
+"""A head that is even with this chance by the taps between turns needs no further turn; our own figure."""
 FEWEST_HEARD = 4
 """Rods that tell a split pair apart."""
 
@@ -80,6 +86,11 @@ def _round(layout: RodLayout, each: Lap, means: Means, reference: int) -> Round:
         whole=each.whole.value if by_ear and each.whole else None,
         numbers={rod: mark.value for rod, mark in each.numbers.items() if rod in there},
         doubtful=frozenset(each.doubtful & there),
+        taps=tuple(
+            Tap(tap.rod, tap.value, {rod: turns for rod, turns in tap.turned.items() if rod in there}, tap.doubtful)
+            for tap in each.between
+            if tap.means is means and tap.rod in there
+        ),
     )
 
 
@@ -87,7 +98,7 @@ def clearing_task(
     state: BenchState, step: str, lap: int, prior_hz_per_turn: float | None = None, learned: Learned | None = None
 ) -> ClearingTask:
     """Everything the clearing needs to round `lap` of a step, from where the means in use now were first used without a break."""
-    state.lap(step, lap)
+    last = state.lap(step, lap)
     side = state.plan.side_of(step)
     layout, reference = state.layout(side), state.reference(side)
     rounds: list[Round] = []
@@ -108,4 +119,29 @@ def clearing_task(
         means=state.means,
         offsets=uneven.offsets_cents if uneven else {},
         learned=learned,
+        made={rod: turns for rod, turns in last.made().items() if rod in layout.rods} if last.between else {},
     )
+
+
+def left_after(
+    state: BenchState, tapped: RodTapped, prior_hz_per_turn: float | None = None, learned: Learned | None = None
+) -> RoundPlan | None:
+    """What is left of a round after a rod was turned and tapped; None where it goes on as it was planned.
+
+    A large move is made alike at every rod, whatever is read meanwhile, and so is a round that is read with other means by now.
+    """
+    lap = state.lap(tapped.step, tapped.lap)
+    if lap.plan is None or tapped.value is None:
+        return None
+    if lap.plan.value.approach == Approach.EQUAL_FIRST or not tapped.means is state.means is lap.plan.value.means:
+        return None
+    made = lap.made()
+    if tapped.turns_32 is not None:
+        made[tapped.rod] = lap.before.get(tapped.rod, Turns(0)) + Turns(tapped.turns_32)
+    task = clearing_task(state, tapped.step, tapped.lap, prior_hz_per_turn, learned)
+    there = {rod: turns for rod, turns in made.items() if rod in task.layout.rods}
+    last = task.rounds[-1]
+    tap = Tap(tapped.rod, tapped.value, there, tapped.doubtful)
+    task = replace(task, rounds=(*task.rounds[:-1], replace(last, taps=(*last.taps, tap))), made=there)
+    found = go_on(task, SURE)
+    return round_plan(task, found.proposal, found.ask)

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Annotated, Any, Generic, TypeVar
+from typing import Annotated, Any, Generic, Literal, TypeVar
 
 from drumwork.quantities import Pitch, Turns
-from drumwork.rods.clearing import ClearingTask, Ear, Means, Proposal, cents_read
+from drumwork.rods.clearing import Ask, ClearingTask, Ear, Means, Proposal
 from drumwork.work.log import Between
 
-__all__ = ["Lap", "Mark", "Noted", "Partial", "Pull", "RoundPlan", "round_plan"]
+__all__ = ["Lap", "LapTap", "Mark", "Noted", "Partial", "Pull", "RoundPlan", "round_plan"]
 
 T = TypeVar("T")
 
@@ -61,7 +61,10 @@ class Pull:
 
 @dataclass(frozen=True, slots=True)
 class RoundPlan:
-    """What was proposed after a round, as it was shown then. Values are in `unit`: hertz, cents by ear, or a bare number."""
+    """What was proposed after a round, or after a tap between its turns, as it was shown then.
+
+    Values are in `unit`: hertz, cents by ear, or a bare number. `ask` is what comes next, and only said of what is left of a round.
+    """
 
     means: Means
     unit: str
@@ -88,13 +91,15 @@ class RoundPlan:
     modal: float
     findings: tuple[Noted, ...]
     pull: Pull
+    ask: Literal["", "turn", "round", "done"] = ""
+    chance_now: float = 0.0
 
     @property
     def turns(self) -> Mapping[int, Turns]:
         return {rod: Turns(count) for rod, count in self.turns_32.items()}
 
 
-def round_plan(task: ClearingTask, found: Proposal) -> RoundPlan:
+def round_plan(task: ClearingTask, found: Proposal, ask: Ask | None = None) -> RoundPlan:
     """A proposal as a job remembers it, rounded to what is worth keeping."""
     rods = task.layout.rods
 
@@ -110,7 +115,7 @@ def round_plan(task: ClearingTask, found: Proposal) -> RoundPlan:
         predicted_sd=by_rod(p.sd for p in each),
         predicted_cents=by_rod(p.cents for p in each),
         predicted_sd_cents=by_rod(p.sd_cents for p in each),
-        read_cents={rod: round(cents, 1) for rod, cents in cents_read(task).items()},
+        read_cents={rod: round(cents, 1) for rod, cents in found.read.items()},
         wanted=found.wanted,
         spread=found.verdict.spread,
         allowed=found.verdict.allowed,
@@ -135,7 +140,21 @@ def round_plan(task: ClearingTask, found: Proposal) -> RoundPlan:
             tension.clear,
             tension.words,
         ),
+        ask=ask.value if ask else "",
+        chance_now=round(found.chance_now, 3),
     )
+
+
+@dataclass(frozen=True, slots=True)
+class LapTap:
+    """A rod read between turns: hertz or a number, and what every rod had been turned in this round by then."""
+
+    rod: int
+    means: Means
+    value: float
+    turned: Mapping[int, Turns]
+    doubtful: bool
+    event_id: str
 
 
 @dataclass(slots=True)
@@ -143,7 +162,8 @@ class Lap:
     """One pass of turns, or one round of clearing. `turned` holds None where a rod was skipped; `gone` are rods found missing since.
 
     `readings` are pitches, `ear` judgements, `numbers` a gauge's or key's; `typed` is what was typed for each, `heard_by` the entry.
-    `centre` is the drum's note in the middle; `moved` says that the readings were brought to their rods once.
+    `centre` is the drum's note in the middle; `moved` says that the readings were brought to their rods once. `between` are rods read between
+    turns; `left` is the plan of what was left after the last of them, `before` what had been turned by then, `since` what was after.
     """
 
     order: tuple[int, ...]
@@ -163,6 +183,25 @@ class Lap:
     plan: Mark[RoundPlan] | None = None
     turned: dict[int, Mark[Turns | None]] = field(default_factory=dict)
     gone: frozenset[int] = frozenset()
+    between: list[LapTap] = field(default_factory=list)
+    left: Mark[RoundPlan] | None = None
+    before: dict[int, Turns] = field(default_factory=dict)
+    since: set[int] = field(default_factory=set)
+
+    def turn(self, rod: int, turns: Turns | None, mark: Callable[[Turns | None], Mark[Turns | None]]) -> None:
+        """A rod was turned, or skipped; what it was turned before what is left was planned is added."""
+        before = self.before.get(rod)
+        made = turns if before is None else before + (turns or Turns(0))
+        self.turned[rod] = mark(made)
+        self.since.add(rod)
+
+    def made(self) -> dict[int, Turns]:
+        """What was turned in this lap up to now."""
+        return {rod: mark.value for rod, mark in self.turned.items() if mark.value is not None}
+
+    def plan_left(self, plan: Mark[RoundPlan]) -> None:
+        """From here on this is what is left to turn."""
+        self.left, self.before, self.since = plan, self.made(), set()
 
     def heard(self, means: Means) -> Mapping[int, Mark[Any]]:
         """Readings taken by these means."""
@@ -178,12 +217,13 @@ class Lap:
     def owed(self) -> dict[int, Turns]:
         """Turns still to make, in working order."""
         wanted = self._wanted()
-        return {rod: wanted[rod] for rod in self.rods if rod in wanted and rod not in self.turned}
+        return {rod: wanted[rod] for rod in self.rods if rod in wanted and rod not in self.since}
 
     def _wanted(self) -> Mapping[int, Turns]:
         if self.each is not None:
             return dict.fromkeys(self.order, self.each)
-        return {r: Turns(t) for r, t in self.plan.value.turns_32.items() if t} if self.plan else {}
+        plan = self.left or self.plan
+        return {r: Turns(t) for r, t in plan.value.turns_32.items() if t} if plan else {}
 
     @property
     def begun(self) -> bool:

@@ -7,6 +7,7 @@ import { key, main, show } from './tests/show'
 afterEach(() => {
   cleanup()
   sessionStorage.clear()
+  localStorage.clear()
 })
 
 describe('clearing on the bench', () => {
@@ -143,5 +144,53 @@ describe('clearing on the bench', () => {
     ])
     key('f')
     expect(entered.at(-1)).toEqual({ kind: 'step_done', step: 'clear' })
+  })
+})
+
+describe('turn and tap', () => {
+  const turning = (more: Partial<ReturnType<typeof plan>> = {}) => {
+    const rods = [rod(1, { owed_32: 4 }), rod(2, { owed_32: -2 })]
+    return bench([step('clear', 'clear', [lap(null, { rods, plan: plan(more) })])])
+  }
+
+  it('is one switch, remembered; then the rod in hand is turned and tapped, and entered at once', async () => {
+    const entered = show(turning())
+    expect(screen.queryByText(/turn it, then tap it/)).toBeNull()
+    key('a')
+    expect(screen.getByText(/turn it, then tap it/)).toBeTruthy()
+    await userEvent.type(screen.getByLabelText('Pitch at rod 1'), '200.4{Enter}')
+    const tapped = { kind: 'tapped', step: 'clear', lap: 0, means: 'pitch', partials: [], tap: '' }
+    expect(entered).toEqual([{ ...tapped, rod: 1, typed: '200.4', turns_32: 4 }])
+    cleanup()
+    show(turning())
+    expect(screen.getByText(/turn it, then tap it/)).toBeTruthy()
+  })
+
+  it('reads any other rod without taking it for turned, and turns without a tap', async () => {
+    key('a')
+    const entered = show(turning())
+    key('a')
+    const field = screen.getByLabelText('Pitch at rod 1')
+    await userEvent.type(field, '{ArrowDown}')
+    await userEvent.type(screen.getByLabelText('Pitch at rod 2'), '201{Enter}')
+    expect(entered.at(-1)).toMatchObject({ kind: 'tapped', rod: 2, typed: '201', turns_32: null })
+    await userEvent.type(screen.getByLabelText('Pitch at rod 1'), '{Enter}')
+    expect(entered.at(-1)).toMatchObject({ kind: 'turned', made: [{ rod: 1, turns_32: 4 }] })
+  })
+
+  it('waits while a large move is made alike at every rod', () => {
+    show(turning({ approach: 'equal-first' }))
+    key('a')
+    expect(screen.queryByText(/turn it, then tap it/)).toBeNull()
+  })
+
+  it('says what the taps came to before another round, and lets it be', () => {
+    const left = { ...plan({ ask: 'done', chance_now: 0.998 }) }
+    const before = lap(null, { rods: [rod(1)], plan: plan(), left })
+    const job = bench([step('clear', 'clear', [before, lap(null)])])
+    const entered = show(job)
+    expect(screen.getByText(/Even by the taps, 99 in 100. Tap round once to be sure/)).toBeTruthy()
+    key('f')
+    expect(entered).toEqual([{ kind: 'step_done', step: 'clear' }])
   })
 })

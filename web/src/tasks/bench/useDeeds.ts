@@ -48,10 +48,10 @@ function actsOf(given: Given): { main: Act | null; quiet: Act[] } {
 
 /** Judgements by ear and listening have keys of their own while rods are read. */
 function readingKeys({ bench, next, reading, enter, mayChange }: Given): KeyMap {
-  if (!mayChange || next.kind !== 'read') return {}
+  if (!mayChange || (next.kind !== 'read' && !reading.tapping)) return {}
   if (bench.means === 'pitch')
     return { l: reading.listening.state === 'off' ? reading.listening.start : reading.listening.stop }
-  if (bench.means !== 'ear') return {}
+  if (bench.means !== 'ear' || next.kind !== 'read') return {}
   const { step, lapNo } = next
   return Object.fromEntries(
     JUDGEMENTS.map(([judged, , key]) => [

@@ -5,8 +5,9 @@ from drumwork.rods.clearing.learned import Learned, LearnedKind, taught_by_other
 from drumwork.rods.clearing.propose import Approach, Predicted, Proposal, cents_read, propose
 from drumwork.rods.clearing.readings import EAR_CENTS, EAR_WORDS, Ear, Means, hears
 from drumwork.rods.clearing.session import STRICT, ClearingSession, Step
-from drumwork.rods.clearing.task import ClearingTask, EvenRule, PairHeard, Round
+from drumwork.rods.clearing.task import ClearingTask, EvenRule, PairHeard, Round, Tap
 from drumwork.rods.clearing.tension import EdgeTension
+from drumwork.rods.clearing.under_way import Ask, GoOn, go_on
 from drumwork.rods.clearing.verdict import Verdict, judge
 
 __all__ = [
@@ -14,6 +15,7 @@ __all__ = [
     "EAR_WORDS",
     "STRICT",
     "Approach",
+    "Ask",
     "ClearingSession",
     "ClearingTask",
     "Ear",
@@ -21,6 +23,7 @@ __all__ = [
     "EvenRule",
     "Finding",
     "FindingKind",
+    "GoOn",
     "Learned",
     "LearnedKind",
     "Means",
@@ -29,8 +32,10 @@ __all__ = [
     "Proposal",
     "Round",
     "Step",
+    "Tap",
     "Verdict",
     "cents_read",
+    "go_on",
     "hears",
     "judge",
     "propose",

@@ -21,7 +21,7 @@ MOST_EASED: Final = 0.8
 figure."""
 HEARD_SHARE: Final = 0.44  # of a two-lobed pattern of turns, what the readings show (docs/sources/film.md)
 UNHEARD_SDS: Final = 2.5
-MOST_TIGHTENED_TURNS: Final = 1.0
+MOST_TURNS: Final = 1.0  # either way, in one round
 KEEP_ABOVE_FINGERS: Final = Turns.of(1, 8)
 
 
@@ -63,7 +63,7 @@ def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozen
         room = np.minimum(room, _eased_room(task, belief))
         unheard = belief.modal * np.std(belief.z) / (HEARD_SHARE * belief.per_turn)
         room = np.minimum(room, np.clip(in_tension - UNHEARD_SDS * unheard, step, None))
-    up = np.full(len(room), MOST_TIGHTENED_TURNS)
+    room, up = np.minimum(room, MOST_TURNS), np.full(len(room), MOST_TURNS)
     for place, rod in enumerate(task.layout.rods):
         if rod in leave:
             room[place] = up[place] = 0.0

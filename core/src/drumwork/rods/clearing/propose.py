@@ -25,7 +25,7 @@ from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import EdgeTension, edge_tension
 from drumwork.rods.clearing.verdict import Verdict, judge
 
-__all__ = ["Approach", "Predicted", "Proposal", "Worked", "cents_read", "compose", "propose", "work_out"]
+__all__ = ["Approach", "Predicted", "Proposal", "Worked", "at_rest", "cents_read", "compose", "propose", "work_out"]
 
 Array = NDArray[np.float64]
 
@@ -61,7 +61,8 @@ class Proposal:
 
     `wanted` and predictions are in `verdict.unit`. `chance_now` and `chance_even` are the chances, 0…1, that the head is within the rule
     now and after these turns; `rounds_left` is how many rounds that makes, on average, at most ten. `too_coarse` is a sentence when
-    whole steps cannot meet the rule, else empty. `learned` is to be kept for the next visit.
+    whole steps cannot meet the rule, else empty. `learned` is to be kept for the next visit. `read` is how far each rod stands from where it is
+    wanted, in cents, as it was read.
     """
 
     wanted: float
@@ -81,6 +82,7 @@ class Proposal:
     why_rod: Mapping[int, str]
     too_coarse: str
     learned: Learned | None
+    read: Mapping[int, float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,10 +142,10 @@ def _without(task: ClearingTask, dead: frozenset[int]) -> ClearingTask:
     return replace(task, rounds=tuple(rounds))
 
 
-def _approach(needed: float, clear: bool, wanted_moves: bool) -> Approach:
+def _approach(needed: float, clear: bool, wanted_moves: bool, under_way: bool) -> Approach:
     if clear:
         return Approach.DONE
-    if abs(needed) > LARGE_MOVE_TURNS:
+    if abs(needed) > LARGE_MOVE_TURNS and not under_way:
         return Approach.EQUAL_FIRST
     return Approach.BRING if wanted_moves else Approach.HOLD
 
@@ -212,7 +214,7 @@ def work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[int
     """Choose the turns; `stop`: none are wanted any more, `dead` rods do not answer."""
     tension = edge_tension(task, belief)
     off = 1 - float(belief.z.mean())
-    approach = _approach(off / belief.per_turn, stop, abs(off) > 2 * task.even.mean_ratio)
+    approach = _approach(off / belief.per_turn, stop, abs(off) > 2 * task.even.mean_ratio, task.under_way)
     limits, heads = limits_of(task, belief, dead), draw_heads(task, belief)
     if recent(task) is not task:
         limits = limits.halved()
@@ -235,6 +237,17 @@ def work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[int
         tension=tension,
         learned=keep(task, belief),
         step_ratio=float(np.median(np.diag(belief.answer)) * task.step.fraction) / 2,
+    )
+
+
+def at_rest(task: ClearingTask, belief: Belief, worked: Worked) -> Worked:
+    """The same with nothing turned."""
+    still = np.zeros(len(task.layout.rods))
+    return replace(
+        worked,
+        turns=dict.fromkeys(task.layout.rods, Turns(0)),
+        outlook=_Outlook.after(belief, still),
+        chance_even=worked.chance_now,
     )
 
 
@@ -269,6 +282,7 @@ def compose(
         },
         too_coarse=_coarse(task, verdict, worked, spread),
         learned=worked.learned,
+        read=read,
     )
 
 

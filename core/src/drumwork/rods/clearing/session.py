@@ -8,7 +8,7 @@ from typing import Final
 
 from drumwork.errors import TooFewReadings
 from drumwork.quantities import Pitch, Turns
-from drumwork.rods.clearing.propose import Proposal, propose
+from drumwork.rods.clearing.propose import Approach, Proposal, propose
 from drumwork.rods.clearing.task import ClearingTask, EvenRule, Round, Tap
 from drumwork.rods.clearing.under_way import Ask, go_on
 from drumwork.rods.layout import RodLayout
@@ -47,6 +47,7 @@ class ClearingSession:
     even: EvenRule = STRICT
     rounds: list[Round] = field(default_factory=list)
     made: dict[int, Turns] = field(default_factory=dict)
+    planned: Proposal | None = None
 
     def turned(self, turns: Mapping[int, Turns]) -> None:
         """What was really turned since the last reading, when it differs from what was asked."""
@@ -68,6 +69,9 @@ class ClearingSession:
         last = self.rounds[-1]
         tap = Tap(rod, pitch.hz, dict(self.made), doubtful)
         self.rounds[-1] = replace(last, taps=(*last.taps, tap), turned=dict(self.made))
+        if self.planned and self.planned.approach is Approach.EQUAL_FIRST:  # all alike, before anything is evened
+            left = {each: turns + -self.made.get(each, NO_TURN) for each, turns in self.planned.turns.items()}
+            return Step(False, left, self.planned, Ask.TURN if any(left.values()) else Ask.ROUND)
         found = go_on(replace(self._task(), made=dict(self.made)), SURE)
         return Step(found.ask is Ask.DONE, dict(found.proposal.turns), found.proposal, found.ask)
 
@@ -79,7 +83,7 @@ class ClearingSession:
         """The same for a round as it was heard, with what rang at its rods."""
         self.rounds.append(heard)
         self.made = {}
-        found = propose(self._task(), stop_when_read_clear=False)
+        found = self.planned = propose(self._task(), stop_when_read_clear=False)
         done = found.chance_now >= SURE and len(self.rounds) >= FEWEST_ROUNDS
         turns = {rod: Turns(0) for rod in self.layout.rods} if done else dict(found.turns)
         self.turned(turns)

@@ -14,17 +14,21 @@ from typing import Final
 import numpy as np
 
 from drumwork.rods.clearing.belief import believe
-from drumwork.rods.clearing.propose import Proposal, compose, work_out
+from drumwork.rods.clearing.propose import Proposal, Worked, at_rest, compose, work_out
 from drumwork.rods.clearing.readings import Means, cents_of_z
 from drumwork.rods.clearing.recent import recent
 from drumwork.rods.clearing.relabel import agreed_numbering, relabel
-from drumwork.rods.clearing.sample import draw_heads
+from drumwork.rods.clearing.sample import Heads, draw_heads
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.verdict import Verdict
 
 __all__ = ["Ask", "GoOn", "go_on"]
 
 LEAST_Z: Final = 1e-6
+WORTH_A_TURN: Final = 0.03
+"""Of the spread allowed: what each turn that is left should win of it on the average; below that another round tells more. Our own figure."""
+CHANCE_IN_SPREADS: Final = 2.0
+"""A chance won counts as so much of the spread allowed; our own figure."""
 
 
 class Ask(StrEnum):
@@ -48,14 +52,27 @@ def go_on(task: ClearingTask, sure: float) -> GoOn:
     to = agreed_numbering(task)
     agreed = relabel(task, to)
     belief = believe(recent(agreed))
-    chance = draw_heads(agreed, belief).chance(agreed, np.zeros(len(task.layout.rods)))
+    heads = draw_heads(agreed, belief)
+    chance = heads.chance(agreed, np.zeros(len(task.layout.rods)))
     done = chance >= sure
-    worked = work_out(agreed, belief, done, frozenset()).seen_from(task, to)
-    ask = Ask.DONE if done else Ask.TURN if any(worked.turns.values()) else Ask.ROUND
+    found = work_out(agreed, belief, done, frozenset())
+    ask = Ask.DONE if done else Ask.TURN if _worth_turning(agreed, heads, found) else Ask.ROUND
+    if ask is Ask.ROUND:
+        found = at_rest(agreed, belief, found)
+    worked = found.seen_from(task, to)
     there = sorted(to[rod] for rod in task.layout.rods)
     z = {rod: max(float(belief.z[there.index(to[rod])]), LEAST_Z) for rod in task.layout.rods}
     read = {rod: cents_of_z(each) for rod, each in z.items()}
     return GoOn(ask, compose(task, worked, _by_belief(task, z, done, chance), (), read))
+
+
+def _worth_turning(task: ClearingTask, heads: Heads, found: Worked) -> bool:
+    """Whether what is left to turn wins enough for the turns and taps it takes."""
+    made = np.array([[float(found.turns[rod].fraction) for rod in task.layout.rods]])
+    turns = int(np.count_nonzero(made))
+    now, then = (float(heads.spread(heads.after(each)).mean()) / task.allowed_ratio for each in (0 * made, made))
+    won = max(now - then, CHANCE_IN_SPREADS * (found.chance_even - found.chance_now))
+    return turns > 0 and won >= WORTH_A_TURN * turns
 
 
 def _by_belief(task: ClearingTask, z: Mapping[int, float], done: bool, chance: float) -> Verdict:
@@ -68,6 +85,6 @@ def _by_belief(task: ClearingTask, z: Mapping[int, float], done: bool, chance: f
     unit = f" {task.means.unit}" if task.means.unit else ""
     words = (
         f"By the taps between turns about {spread:.1f}{unit} between highest and lowest; up to {allowed:.1f}{unit} counts as even "
-        f"(common practice, F2). Even with a chance of {chance:.0%}."
+        f"(common practice, F2). Even with a chance of {min(chance, 0.99):.0%}."
     )
     return Verdict(done, done or abs(mean / task.wanted - 1) <= room, True, spread, allowed, mean, task.means.unit, words)

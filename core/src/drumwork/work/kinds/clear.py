@@ -9,19 +9,19 @@ from typing import Annotated, Any, ClassVar, Literal, Self
 
 from drumwork.drums import Side
 from drumwork.errors import BadEvent, BadQuantity
-from drumwork.listening import merge_taps
+from drumwork.listening import HeardRod, merge_taps, tapped_hz
 from drumwork.quantities import Pitch, Turns, parse_pitch
 from drumwork.rods.clearing import EAR_WORDS, Ear, Means
 from drumwork.rods.deliberate import OnPurpose, leave_uneven
 from drumwork.work.kinds.common import StepId
-from drumwork.work.kinds.passes import LapNumber, Rod
+from drumwork.work.kinds.passes import LapNumber, Rod, TurnCount
 from drumwork.work.log import FOUND, Entry, Logged, Rule, WordCount
 from drumwork.work.plan import Plan, StepPlan
-from drumwork.work.rounds import Lap, Mark, Partial, RoundPlan
+from drumwork.work.rounds import Lap, LapTap, Mark, Partial, RoundPlan
 from drumwork.work.state import BenchState, ReadWith
 
 __all__ = [
-    "CentreRead", "LeftUneven", "MeansChosen", "Move", "ReadingTaken", "ReadingsMoved", "RoundPlanned", "StepSizeChosen", "TargetChosen",
+    "CentreRead", "LeftUneven", "MeansChosen", "Move", "ReadingTaken", "ReadingsMoved", "RodTapped", "RoundPlanned", "StepSizeChosen", "TargetChosen",
     "WholeJudged", "begin_clearing", "open_next_rounds", "where_in_clearing",
 ]  # fmt: skip
 
@@ -116,6 +116,63 @@ class ReadingTaken(Entry):
 
     def words(self, plan: Plan) -> str:
         return f"rod {self.rod} " + (EAR_WORDS[self.ear] if self.ear else f"at {self.typed}")
+
+    def about(self) -> str:
+        return f"rod {self.rod}"
+
+
+@dataclass(frozen=True, slots=True)
+class RodTapped(Entry):
+    """Turn and tap: a rod was turned by so much and then read, and what is left of the round is planned again.
+
+    `typed`, `partials` and `tap` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
+    """
+
+    kind: ClassVar[str] = "tapped"
+    rule: ClassVar[Rule] = Rule.COUNTS
+    step: StepId
+    lap: LapNumber
+    rod: Rod
+    typed: Annotated[str, WordCount(1, 30)]
+    turns_32: TurnCount | None = None
+    means: Means = Means.PITCH
+    partials: Annotated[tuple[Partial, ...], WordCount(0, MOST_PARTIALS)] = ()
+    tap: Annotated[str, WordCount(0, 36)] = ""
+    doubtful: bool = field(default=False, metadata=FOUND)
+    value: float | None = field(default=None, metadata=FOUND)
+    found: RoundPlan | None = field(default=None, metadata=FOUND)
+
+    def slots(self) -> tuple[str, ...]:
+        return () if self.turns_32 is None else (f"turn:{self.step}:{self.lap}:{self.rod}",)
+
+    def read(self, a4_hz: float) -> Self:
+        plain, doubtful = _doubt(self.typed)
+        if self.means is Means.EAR:
+            raise BadQuantity("Between turns a rod is read by its pitch or a number, not by ear.", text=self.typed)
+        if self.means is not Means.PITCH:
+            return replace(self, typed=plain, doubtful=doubtful, value=_number(plain))
+        rang = tuple((each.hz, each.amplitude) for each in self.partials)
+        hz = tapped_hz(HeardRod(parse_pitch(plain, a4_hz).hz, rang))
+        return replace(self, typed=self.typed.strip(), doubtful=doubtful, value=hz)
+
+    def require(self, state: BenchState) -> None:
+        if _require_round(state, self.step, self.lap).plan is None:
+            raise BadEvent("Work out the turns of this round first, then turn and tap.", lap=self.lap)
+        state.layout(state.plan.side_of(self.step)).require(self.rod)
+
+    def apply(self, state: BenchState, at: Logged) -> None:
+        if not state.has_lap(self.step, self.lap) or self.value is None:
+            return
+        lap = state.laps[self.step][self.lap]
+        if self.turns_32 is not None:
+            lap.turn(self.rod, Turns(self.turns_32), lambda made: Mark(made, at.id, at.by, at.at))
+        lap.between.append(LapTap(self.rod, self.means, self.value, lap.made(), self.doubtful, at.id))
+        if self.found is not None:
+            lap.plan_left(Mark(self.found, at.id, at.by, at.at))
+
+    def words(self, plan: Plan) -> str:
+        turned = f"{Turns(self.turns_32).words()}, then " if self.turns_32 else ""
+        return f"rod {self.rod} {turned}at {self.typed}"
 
     def about(self) -> str:
         return f"rod {self.rod}"

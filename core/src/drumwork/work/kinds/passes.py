@@ -55,10 +55,10 @@ class Turned(Entry):
     def apply(self, state: BenchState, at: Logged) -> None:
         if not state.has_lap(self.step, self.lap):
             return
-        turned = state.laps[self.step][self.lap].turned
+        lap = state.laps[self.step][self.lap]
         for each in self.made:
             turns = None if each.turns_32 is None else Turns(each.turns_32)
-            turned[each.rod] = Mark(turns, at.id, at.by, at.at)
+            lap.turn(each.rod, turns, lambda made: Mark(made, at.id, at.by, at.at))
 
     def words(self, plan: Plan) -> str:
         amounts = {each.turns_32 for each in self.made}

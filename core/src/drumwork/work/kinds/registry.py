@@ -46,6 +46,7 @@ ENTRIES: Final[tuple[type[Entry], ...]] = (
     passes.PassAdded,
     passes.CadenceChosen,
     clear.ReadingTaken,
+    clear.RodTapped,
     clear.ReadingsMoved,
     clear.CentreRead,
     clear.MeansChosen,

@@ -5,9 +5,12 @@ import {
   headOf,
   lostSince,
   owedIn,
+  planLeft,
+  turnRod,
   type Counted,
   type Folded,
   type FoldedLap,
+  type Planned,
 } from './state'
 import type { Mark, Side } from './types'
 
@@ -24,6 +27,25 @@ function read(state: Folded, body: Of<'reading'>, mark: Mark): void {
   const means = body.means ?? 'pitch'
   const rods = means === 'pitch' ? lap.readings : means === 'ear' ? lap.ear : lap.numbers
   rods.set(body.rod, { ...mark, typed: body.typed, tap: body.tap ?? '' })
+}
+
+/** Turn and tap: what is left is known once the server has told it; until then the round goes on as it was planned. */
+function tap(
+  state: Folded,
+  { step, lap: number, rod, typed, tap: heard, turns_32 }: Of<'tapped'>,
+  mark: Mark,
+) {
+  const lap = lapOf(state, step, number)
+  if (!lap) return
+  if (turns_32 !== null && turns_32 !== undefined) turnRod(lap, rod, turns_32, mark)
+  lap.between.push({ ...mark, rod, typed, tap: heard ?? '' })
+  const worked = plannedBy(state, mark)
+  if (worked) planLeft(lap, worked)
+}
+
+function plannedBy(state: Folded, mark: Mark): Planned | null {
+  const worked = state.answer.figures.plans.find((each) => each.entry === mark.event)
+  return worked ? { ...mark, turns: new Map(worked.rods.map((each) => [each.rod, each.turns_32])) } : null
 }
 
 function reorder(state: Folded, body: Of<'order'>, mark: Mark): void {
@@ -44,7 +66,7 @@ const APPLY: Apply = {
   },
   turned: (state, { step, lap: number, made }, mark) => {
     const lap = lapOf(state, step, number)
-    if (lap) for (const { rod, turns_32 } of made) lap.turned.set(rod, { ...mark, turns_32 })
+    if (lap) for (const { rod, turns_32 } of made) turnRod(lap, rod, turns_32, mark)
   },
   pass_added: (state, { step, each_32 }) => {
     const side = state.answer.plan.find((each) => each.id === step)?.side ?? null
@@ -54,6 +76,7 @@ const APPLY: Apply = {
     state.by = down ? { ...state.by, down: by } : { ...state.by, up: by }
   },
   reading: read,
+  tapped: tap,
   order: reorder,
   centre: (state, { step, lap: number, typed }, mark) => {
     const lap = lapOf(state, step, number)
@@ -75,9 +98,8 @@ const APPLY: Apply = {
   },
   plan: (state, { step, lap: number }, mark) => {
     const lap = lapOf(state, step, number)
-    const worked = state.answer.figures.plans.find((each) => each.entry === mark.event)
-    if (lap && worked)
-      lap.plan = { ...mark, turns: new Map(worked.rods.map((each) => [each.rod, each.turns_32])) }
+    const worked = plannedBy(state, mark)
+    if (lap && worked) lap.plan = worked
   },
   step_size: (state, { step_32 }) => {
     state.step_32 = step_32

@@ -73,6 +73,8 @@ function stands(state: Folded): Record<string, unknown> {
             whole: lap.whole,
             centre: lap.centre?.typed ?? '',
             plan: lap.plan?.event ?? null,
+            left: lap.left?.event ?? null,
+            between: lap.between.map(({ rod, event }) => [rod, event]),
           })),
         ]
       }),

@@ -28,8 +28,16 @@ export interface FoldedLap {
   turned: Map<number, Mark & { turns_32: number | null }>
   whole: string
   centre: (Mark & { typed: string }) | null
-  plan: (Mark & { turns: Map<number, number> }) | null
+  plan: Planned | null
+  /** Rods read between turns, in their order. */
+  between: (Read & { rod: number })[]
+  /** What was left after the last of them, what had been turned by then, and which rods were turned since. */
+  left: Planned | null
+  before: Map<number, number>
+  since: Set<number>
 }
+
+export type Planned = Mark & { turns: Map<number, number> }
 
 /** Where a job stands while its log is folded; the same few rules as the core's, and nothing computed. */
 export interface Folded {
@@ -63,7 +71,27 @@ export const freshLap = (order: number[], each: number | null, until = ''): Fold
   whole: '',
   centre: null,
   plan: null,
+  between: [],
+  left: null,
+  before: new Map(),
+  since: new Set(),
 })
+
+/** A rod was turned, or skipped; what it was turned before what is left was planned is added. */
+export function turnRod(lap: FoldedLap, rod: number, turns_32: number | null, mark: Mark): void {
+  const before = lap.before.get(rod)
+  lap.turned.set(rod, { ...mark, turns_32: before === undefined ? turns_32 : before + (turns_32 ?? 0) })
+  lap.since.add(rod)
+}
+
+/** From here on this is what is left to turn. */
+export function planLeft(lap: FoldedLap, plan: Planned): void {
+  lap.left = plan
+  lap.before = new Map(
+    [...lap.turned].flatMap(([rod, { turns_32 }]) => (turns_32 === null ? [] : [[rod, turns_32]])),
+  )
+  lap.since = new Set()
+}
 
 type PlanStep = Answer['plan'][number]
 
@@ -142,8 +170,9 @@ export const lostSince = (state: Folded, side: Side | null): Set<number> =>
 
 /** Rods of a lap still to turn, in working order. */
 export function owedIn(lap: FoldedLap, gone: ReadonlySet<number>): number[] {
-  const asked = (rod: number) => (lap.each === null ? (lap.plan?.turns.get(rod) ?? 0) : lap.each)
-  return lap.order.filter((rod) => asked(rod) && !lap.turned.has(rod) && !gone.has(rod))
+  const asked = (rod: number) =>
+    lap.each === null ? ((lap.left ?? lap.plan)?.turns.get(rod) ?? 0) : lap.each
+  return lap.order.filter((rod) => asked(rod) && !lap.since.has(rod) && !gone.has(rod))
 }
 
 /** What conditions ask about: what was found, and what was chosen, told apart by its name. */

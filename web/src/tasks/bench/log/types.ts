@@ -32,6 +32,8 @@ export interface Rod {
   owed_32: number | null
   turned: (Mark & { turns_32: number | null }) | null
   reading: Reading | null
+  /** The reading was taken between turns. */
+  between: boolean
   number: string
   predicted: string
   predicted_cents: number | null
@@ -49,6 +51,11 @@ export interface Lap {
   order: number[]
   rods: Rod[]
   plan: Plan | null
+  /** What was left of it after a tap between its turns. */
+  left: Plan | null
+  taps_between: number
+  /** The last of them was not worked out yet. */
+  tap_open: boolean
   wanted_hz: number | null
   compared: string
   whole: string

@@ -1,6 +1,15 @@
 import { asksOf } from './asks'
 import { holds, near, type Fact, type When } from './conditions'
-import { facts, headOf, lostSince, shownSteps, type Folded, type FoldedLap, type Read } from './state'
+import {
+  facts,
+  headOf,
+  lostSince,
+  shownSteps,
+  type Folded,
+  type FoldedLap,
+  type Planned,
+  type Read,
+} from './state'
 import type { Answer, Bench, Head, Lap, Means, Plan, Reading, Rod, Side, Step } from './types'
 
 type Figures = Answer['figures']
@@ -39,11 +48,17 @@ function reading(read: Read | undefined, rod: number, figures: Figures): Reading
     : plain
 }
 
-function planOf(lap: FoldedLap, figures: Figures): Plan | null {
-  const known = lap.plan && figures.plans.find((each) => each.entry === lap.plan?.event)
-  if (!lap.plan || !known) return null
+function planOf(planned: Planned | null, figures: Figures): Plan | null {
+  const known = planned && figures.plans.find((each) => each.entry === planned.event)
+  if (!planned || !known) return null
   const { entry: event, rods: _, ...rest } = known
-  return { ...rest, event, by: lap.plan.by, at: lap.plan.at }
+  return { ...rest, event, by: planned.by, at: planned.at }
+}
+
+/** What a rod was turned, as long as no more of it is left. */
+function turnedOf(lap: FoldedLap, rod: number): Rod['turned'] {
+  const more = lap.left?.turns.get(rod) && !lap.since.has(rod)
+  return more ? null : (lap.turned.get(rod) ?? null)
 }
 
 interface At {
@@ -61,15 +76,17 @@ function rodOf(
 ): Rod {
   const { figures } = state.answer
   const planned = figures.plans
-    .find((each) => each.entry === lap.plan?.event)
+    .find((each) => each.entry === (lap.left ?? lap.plan)?.event)
     ?.rods.find((each) => each.rod === rod)
   const heard = means === 'pitch' ? lap.readings : means === 'ear' ? lap.ear : lap.numbers
+  const between = lap.between.findLast((each) => each.rod === rod)
   const beside = means === 'pitch' ? lap.numbers.get(rod) : undefined
   return {
     rod,
     owed_32: lap.each === null ? (planned?.turns_32 ?? null) : lap.order.includes(rod) ? lap.each : null,
-    turned: lap.turned.get(rod) ?? null,
-    reading: reading(heard.get(rod), rod, figures),
+    turned: turnedOf(lap, rod),
+    reading: reading(means === 'ear' ? heard.get(rod) : (between ?? heard.get(rod)), rod, figures),
+    between: Boolean(between),
     number: beside ? beside.typed : '',
     predicted: planned?.predicted ?? '',
     predicted_cents: planned?.predicted_cents ?? null,
@@ -97,7 +114,7 @@ function centreOf(lap: FoldedLap, figures: Figures): Lap['centre'] {
 
 function lapView(lap: FoldedLap, at: At, target: number | null): Lap {
   const { state, step } = at
-  const plan = planOf(lap, state.answer.figures)
+  const plan = planOf(lap.plan, state.answer.figures)
   const means = plan?.means ?? state.means
   const gone = lostSince(state, step.side)
   const head = headOf(state.answer, step.side)
@@ -111,6 +128,9 @@ function lapView(lap: FoldedLap, at: At, target: number | null): Lap {
     order: lap.order.filter((rod) => !gone.has(rod)),
     rods: rods.map((rod) => rodOf(rod, lap, means, at, referenceOf(state, step.side))),
     plan,
+    left: planOf(lap.left, state.answer.figures),
+    taps_between: lap.between.length,
+    tap_open: lap.between.length > 0 && lap.left?.event !== lap.between.at(-1)?.event,
     wanted_hz: whole?.wanted_hz ?? target,
     compared: plan ? (whole?.compared ?? '') : '',
     whole: lap.whole,

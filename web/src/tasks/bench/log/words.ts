@@ -6,6 +6,8 @@ export function entryWords(body: Body): string {
   switch (body.kind) {
     case 'reading':
       return `rod ${body.rod} at ${body.typed}`
+    case 'tapped':
+      return `rod ${body.rod} ${body.turns_32 ? `${turnWords(turns32(body.turns_32))}, then ` : ''}at ${body.typed}`
     case 'turned':
       return turnedWords(body.made)
     case 'note':

@@ -57,6 +57,8 @@ const letterKeys = ({
   putRight,
   otherMuted,
   muteOther,
+  turnAndTap,
+  setTurnAndTap,
 }: Reading): Record<string, () => void> => ({
   ...(listening.ready ? { ' ': listening.start } : {}),
   ...(tapped ? { o: putRight } : {}),
@@ -64,4 +66,5 @@ const letterKeys = ({
   ...(listening.last?.ask === 'mute' && !otherMuted ? { z: () => muteOther(true) } : {}),
   l: listening.state === 'off' ? listening.start : listening.stop,
   i: () => toMiddle(!middle),
+  a: () => setTurnAndTap(!turnAndTap),
 })

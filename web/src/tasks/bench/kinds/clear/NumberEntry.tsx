@@ -47,7 +47,7 @@ export function NumberEntry({
     field.current?.focus({ preventScroll: true })
   }, [what, round])
   const onKey = (event: KeyboardEvent) => {
-    if (event.key === 'Enter') onKeep()
+    if (event.key === 'Enter' && !(letterKeys?.['Enter'] && !typed)) onKeep()
     else if (event.key === 'ArrowDown') onStep(1)
     else if (event.key === 'ArrowUp') onStep(-1)
     else if (!typed && letterKeys?.[event.key]) letterKeys[event.key]?.()

@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import { PlanView } from '../../../../ui/PlanView'
 import type { Next } from '../../cursor'
 import type { Bench, Means, Uneven } from '../../log/types'
-import type { Reading } from './reading'
+import { inHundred, type Reading } from './reading'
 import { ListenLine } from './listening/ListenLine'
 import { ToneButton } from './listening/ToneButton'
 import { Ask } from './Ask'
@@ -59,6 +59,7 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
           label={rod ? `Head from above: tap at rod ${rod}` : 'Head from above'}
         />
       </Two>
+      <ByTaps next={next} />
       {reading.tapped ? (
         <Note role="status" aria-label="Look at this first">
           <b>Tapped in another order.</b> {reading.tapped.words}
@@ -90,6 +91,19 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
       ) : null}
       <Expected bench={bench} next={next} />
     </Panel>
+  )
+}
+
+/** What the taps between the turns of the round before came to. */
+function ByTaps({ next }: { next: ReadNext }) {
+  const left = next.step.laps[next.lapNo - 1]?.left
+  if (!left || next.lap.rods.some((rod) => rod.reading)) return null
+  return (
+    <Why>
+      {left.ask === 'done'
+        ? `Even by the taps, ${inHundred(left.chance_now)} in 100. Tap round once to be sure, or leave it so.`
+        : 'By the taps no turn more is worth making: a round tells more.'}
+    </Why>
   )
 }
 

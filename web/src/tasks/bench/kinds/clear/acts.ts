@@ -54,12 +54,20 @@ function stuckMain(given: Given, next: Of<'stuck'>): Act {
   }
 }
 
+function turnAndTapMain(given: Given, next: Of<'turn'>): Act {
+  const { tapping, working, typed, rod, keep } = given.reading
+  const turned = turnMain(given, next)
+  if (!tapping) return turned
+  if (typed.trim()) return { words: `Keep rod ${rod ?? next.rod}`, key: 'enter', run: keep }
+  return { ...turned, words: 'Turned, not tapped', off: turned.off || working }
+}
+
 /** The deed of the big button. */
 export function clearMain(given: Given): Act | null {
   const { next } = given
   switch (next.kind) {
     case 'turn':
-      return turnMain(given, next)
+      return turnAndTapMain(given, next)
     case 'read':
       return readMain(given, next)
     case 'cleared':
@@ -95,20 +103,32 @@ function readQuiet({ bench, reading, enter }: Given, next: Of<'read'>): Act[] {
               },
           ...settling(reading),
           ...(reading.tapped ? [{ words: 'Put the readings right', key: 'O', run: reading.putRight }] : []),
+          together(reading),
         ]
       : []
   const enough = () => enter({ kind: 'step_done', step: next.step.id })
-  return next.lapNo > 0 || next.step.again
-    ? [...hearing, { words: 'Even enough as it is', key: 'F', run: enough }]
-    : hearing
+  const left = next.step.laps[next.lapNo - 1]?.left
+  const words = left?.ask === 'done' ? 'Leave it so' : 'Even enough as it is'
+  return next.lapNo > 0 || next.step.again ? [...hearing, { words, key: 'F', run: enough }] : hearing
 }
+
+/** One switch, remembered on this device. */
+const together = ({ turnAndTap, setTurnAndTap }: Given['reading']): Act => ({
+  words: turnAndTap ? 'Turn without taps' : 'Tap after each turn',
+  key: 'A',
+  run: () => setTurnAndTap(!turnAndTap),
+})
 
 /** The ways out of the straight path. */
 export function clearQuiet(given: Given): Act[] {
   const { next, reading, enter, bench } = given
   switch (next.kind) {
     case 'turn':
-      return turnQuiet(given, next)
+      return [
+        ...turnQuiet(given, next),
+        ...(given.reading.tapping ? settling(reading) : []),
+        ...(next.lap.plan?.means === 'ear' ? [] : [together(reading)]),
+      ]
     case 'read':
       return readQuiet(given, next)
     case 'cleared':

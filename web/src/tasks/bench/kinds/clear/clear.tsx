@@ -1,10 +1,11 @@
 import type { Bench, Lap, Step } from '../../log/types'
 import type { Next } from '../../cursor'
-import type { KindView, PanelProps } from '../kind'
+import type { Deeds, KindView, PanelProps } from '../kind'
 import { TurnPanel } from '../passes/TurnPanel'
 import { ClearedPanel, GaugePanel, StuckPanel } from './DonePanels'
 import { clearMain, clearQuiet } from './acts'
 import { ReadPanel } from './ReadPanel'
+import { TapNow } from './TapNow'
 import { turning } from '../passes/turning'
 
 function next(bench: Bench, step: Step): Next {
@@ -21,10 +22,32 @@ function next(bench: Bench, step: Step): Next {
   return { kind: 'read', step, lap, lapNo, rod: unread ?? null }
 }
 
+/** The field holds the keyboard; while nothing is typed the deeds keep their keys. */
+function letters({ main, quiet, reading: { listening } }: Deeds): Record<string, () => void> {
+  return {
+    ...Object.fromEntries(quiet.filter((act) => !act.off).map((act) => [act.key.toLowerCase(), act.run])),
+    ...(main && !main.off ? { ' ': main.run, Enter: main.run } : {}),
+    l: listening.state === 'off' ? listening.start : listening.stop,
+  }
+}
+
 function ClearPanel({ bench, next, deeds, onWhy }: PanelProps) {
   switch (next.kind) {
     case 'turn':
-      return <TurnPanel bench={bench} next={next} exceptions={deeds.exceptions} onWhy={onWhy} />
+      return (
+        <TurnPanel
+          bench={bench}
+          next={next}
+          exceptions={deeds.exceptions}
+          onWhy={onWhy}
+          working={deeds.reading.working}
+          tap={
+            deeds.reading.tapping ? (
+              <TapNow bench={bench} next={next} reading={deeds.reading} letterKeys={letters(deeds)} />
+            ) : null
+          }
+        />
+      )
     case 'read':
       return (
         <ReadPanel

@@ -1,6 +1,9 @@
 import type { Lap } from '../../log/types'
 import type { Listening } from './listening/listening'
 
+/** A chance as it is said: nothing is certain. */
+export const inHundred = (chance: number): number => Math.min(99, Math.round(100 * chance))
+
 export interface Reading {
   rod: number | null
   typed: string
@@ -23,5 +26,12 @@ export interface Reading {
   /** The round was tapped otherwise than asked; said once no further tap is to be expected. */
   tapped: Lap['tapped']
   putRight: () => void
+  /** Turn and tap: the rod just turned is tapped, and what is left is planned again. */
+  turnAndTap: boolean
+  setTurnAndTap: (on: boolean) => void
+  /** The rod in hand is to be turned and then tapped now. */
+  tapping: boolean
+  /** A tap was just taken, and what is left is being worked out; without the server it goes on as planned in a moment. */
+  working: boolean
   listening: Listening
 }

@@ -1,12 +1,25 @@
-import { useState } from 'react'
+import { useEffect, useEffectEvent, useState } from 'react'
 import type { Body } from '../../../../api/outbox'
 import { useListening } from './listening/useListening'
-import { draftKey, keepFor, kept, otherKey, RINGS } from './kept'
+import { draftKey, keepFor, kept, otherKey, rememberTurnAndTap, RINGS, turnsAndTaps } from './kept'
 import { readingProblem } from './readingProblem'
 import { useTapped } from './useTapped'
 import type { Next } from '../../cursor'
 import type { Bench } from '../../log/types'
 import type { Reading } from './reading'
+
+type Of<K extends Body['kind']> = Extract<Body, { kind: K }>
+
+/** A large move is made alike at every rod whatever they read meanwhile, and by ear rods are compared. */
+function mayTap(bench: Bench, next: Next): next is Extract<Next, { kind: 'turn' }> {
+  if (next.kind !== 'turn' || next.step.kind !== 'clear' || bench.means === 'ear') return false
+  return next.lap.plan?.approach !== 'equal-first' && next.lap.plan?.means === bench.means
+}
+
+/** A last tap may still be on its way, or the round have been tapped in another order. */
+const NO_MORE_MS = 4000
+/** So long a server may take to say what is left; without one the round goes on as it was planned. */
+const WORKING_MS = 2500
 
 /** The reading being typed. Half a number survives a reload too. */
 export function useReading(bench: Bench, next: Next, enter: (body: Body) => void): Reading {
@@ -22,7 +35,23 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     next.kind === 'cleared'
       ? bench.head.tapping_order.find((each) => !next.lap.rods.find((one) => one.rod === each)?.number)
       : undefined
-  const rod = next.kind === 'read' ? (chosen ?? next.rod) : gauging ? (chosen ?? ungauged ?? null) : null
+  const [turnAndTap, together] = useState(turnsAndTaps)
+  const tapping = turnAndTap && mayTap(bench, next)
+  const open = tapping && next.lap.tap_open ? next.lap.taps_between : 0
+  const [waited, setWaited] = useState(0)
+  useEffect(() => {
+    if (!open) return
+    const timer = setTimeout(() => setWaited(open), WORKING_MS)
+    return () => clearTimeout(timer)
+  }, [open])
+  const working = open > waited
+  const owed = tapping && next.kind === 'turn' ? next.owed : 0
+  const rod =
+    next.kind === 'read' || tapping
+      ? (chosen ?? ('rod' in next ? next.rod : null))
+      : gauging
+        ? (chosen ?? ungauged ?? null)
+        : null
   const setTyped = (text: string) => {
     write(text)
     setProblem('')
@@ -44,6 +73,20 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     const to = order[(at + order.length) % order.length]
     if (to !== undefined) choose(to)
   }
+  const setTurnAndTap = (on: boolean) => {
+    together(on)
+    rememberTurnAndTap(on)
+    setTyped('')
+  }
+  /** The rod in hand was turned as asked; any other is only read. */
+  const tap = (at: number, what: Pick<Of<'tapped'>, 'typed' | 'partials' | 'tap'>) => {
+    if (next.kind !== 'turn') return
+    const turns_32 = at === next.rod ? owed : null
+    const means = bench.means
+    enter({ kind: 'tapped', step: next.step.id, lap: next.lapNo, rod: at, turns_32, means, ...what })
+    setChosen(null)
+    setTyped('')
+  }
   const keep = () => {
     if (rod === null && !middle) return
     const wrong = readingProblem(typed, gauging ? 'gauge' : bench.means)
@@ -62,6 +105,10 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
       return
     }
     if (rod === null) return
+    if (tapping) {
+      tap(rod, { typed: what, partials: [], tap: '' })
+      return
+    }
     const means = gauging ? 'gauge' : bench.means
     enter({
       kind: 'reading',
@@ -78,14 +125,17 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
   }
   const listening = useListening({
     job: bench.id,
-    step: next.kind === 'read' ? next.step.id : '',
-    lap: next.kind === 'read' ? next.lapNo : 0,
-    rod: bench.means === 'pitch' && next.kind === 'read' ? rod : null,
+    step: next.kind === 'read' || tapping ? next.step.id : '',
+    lap: next.kind === 'read' || next.kind === 'turn' ? next.lapNo : 0,
+    rod: bench.means === 'pitch' && (next.kind === 'read' || (tapping && !working)) ? rod : null,
+    turns_32: tapping ? (rod === next.rod ? owed : 0) : null,
+    between: tapping ? next.lap.taps_between : 0,
     rods: bench.head.tapping_order,
     count: bench.head.rods,
     middle,
     otherMuted: !otherRings,
-    keep: (heardRod, { id: tap, typed: heard, partials }) => {
+    keep: (heardRod, { id, typed: heard, partials }) => {
+      if (tapping && heard) tap(heardRod, { typed: heard, partials, tap: id })
       if (next.kind !== 'read' || !heard) return
       enter({
         kind: 'reading',
@@ -95,7 +145,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
         typed: heard,
         means: 'pitch',
         partials,
-        tap,
+        tap: id,
       })
       setChosen(null)
     },
@@ -106,6 +156,17 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     },
   })
   const tapped = useTapped(next)
+  const allRead = next.kind === 'read' && next.rod === null && chosen === null && !middle
+  const ears = listening.state === 'on' || listening.state === 'simulated'
+  const goesOn = turnAndTap && allRead && ears && !tapped && bench.means === 'pitch'
+  const workOut = useEffectEvent(() => {
+    if (next.kind === 'read') enter({ kind: 'plan', step: next.step.id, lap: next.lapNo })
+  })
+  useEffect(() => {
+    if (!goesOn) return
+    const timer = setTimeout(workOut, listening.state === 'simulated' ? 0 : NO_MORE_MS)
+    return () => clearTimeout(timer)
+  }, [goesOn, listening.state])
   const putRight = () => {
     if (tapped && next.kind === 'read')
       enter({ kind: 'order', step: next.step.id, lap: next.lapNo, moves: tapped.moves })
@@ -126,7 +187,11 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     muteOther,
     tapped,
     putRight,
-    allRead: next.kind === 'read' && next.rod === null && chosen === null && !middle,
+    allRead,
+    turnAndTap,
+    setTurnAndTap,
+    tapping,
+    working,
     gauging,
     gauge,
   }

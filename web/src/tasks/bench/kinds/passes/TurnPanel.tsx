@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { amountOf, turnNoun } from '../../../../domain/turns'
@@ -15,10 +16,15 @@ interface Props {
   next: Of<'turn'>
   exceptions: Exceptions
   onWhy: () => void
+  /** Where the rod is tapped after its turn, what is read then. */
+  tap?: ReactNode
+  /** The rod tapped last is being worked out: nothing is to be turned yet. */
+  working?: boolean
 }
 
-function lapWords(next: Of<'turn'>): string {
+function lapWords(next: Of<'turn'>, taps: boolean): string {
   const of = next.step.laps.length
+  if (taps) return `Round ${next.lapNo + 1}, turn it, then tap it`
   if (next.lap.each_32 === null) return `Round ${next.lapNo + 1}, next rod`
   const pass = `Pass ${next.lapNo + 1} of ${of}`
   if (next.group.length === 1) return `${pass}, next rod`
@@ -26,7 +32,7 @@ function lapWords(next: Of<'turn'>): string {
 }
 
 /** One rod, two facing ones, or a whole pass: how far, and why. */
-export function TurnPanel({ bench, next, exceptions, onWhy }: Props) {
+export function TurnPanel({ bench, next, exceptions, onWhy, tap, working = false }: Props) {
   const first = next.lapNo === 0 && next.lap.rods.every((rod) => !rod.turned)
   const why = next.lap.rods.find((each) => each.rod === next.rod)?.why
   const many = next.group.length > 2
@@ -36,25 +42,35 @@ export function TurnPanel({ bench, next, exceptions, onWhy }: Props) {
       <Noticed lap={next.lap} />
       <Two>
         <div aria-live="polite" data-testid="instruction">
-          <Label>{lapWords(next)}</Label>
-          <Rods group={next.group} />
-          <Amount>
-            {next.owed > 0 ? 'up' : 'down'} {amountOf(next.owed)} {turnNoun(next.owed)}
-          </Amount>
+          <Label>{working ? 'Heard' : lapWords(next, Boolean(tap))}</Label>
+          {working ? (
+            <>
+              <Big>…</Big>
+              <Waits>what is left</Waits>
+            </>
+          ) : (
+            <>
+              <Rods group={next.group} />
+              <Amount>
+                {next.owed > 0 ? 'up' : 'down'} {amountOf(next.owed)} {turnNoun(next.owed)}
+              </Amount>
+            </>
+          )}
         </div>
         <PlanView
           rods={bench.head.rods}
           lost={bench.head.lost}
           badge={bench.badge}
-          now={next.rod}
+          now={working ? null : next.rod}
           next={next.group[1] ?? next.then}
           middle={bench.badge === 'none' ? '' : 'badge up'}
           size={many ? 128 : 150}
           label={`Head from above: rod ${next.rod} is in hand${next.then ? `, then ${next.then}` : ''}`}
         />
       </Two>
-      {many ? null : <Tally turns={next.owed} owed size={46} words="said" />}
+      {many || tap ? null : <Tally turns={next.owed} owed size={46} words="said" />}
       {next.group.length > 1 ? <Differently group={next.group} exceptions={exceptions} /> : null}
+      {tap}
       {next.lap.until ? <Why>Until {next.lap.until}.</Why> : null}
       <Why>
         {why || next.step.say} {next.lap.plan ? <Ask onPress={onWhy}>Why this much?</Ask> : null}
@@ -96,6 +112,9 @@ const Two = styled.div`
       height: 128px;
     }
   }
+`
+const Waits = styled(Amount)`
+  color: var(--soft);
 `
 const Order = styled.p`
   font: 650 34px/1.3 var(--slab);

@@ -15,6 +15,10 @@ export interface Given {
   middle: boolean
   /** The other head lies on a cloth, and does not ring along. */
   otherMuted: boolean
+  /** What the rod in hand is turned before it is tapped; null where rods are only tapped. */
+  turns_32: number | null
+  /** How many taps between turns there were in this round. */
+  between: number
   keep: (rod: number, heard: Heard) => void
   keepMiddle: (heard: Heard) => void
 }

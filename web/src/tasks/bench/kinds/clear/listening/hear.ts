@@ -11,6 +11,8 @@ export interface Place {
   lap: number
   rod: number | null
   otherMuted: boolean
+  /** Turned so far and not yet entered, before a simulated rod is tapped. */
+  turns_32?: number
 }
 
 const query = ({ step, lap, rod, otherMuted }: Place) => ({
@@ -37,7 +39,7 @@ export function hearSimulated(place: Place): Promise<Heard> {
   return unwrap(
     api.POST('/api/hearing/jobs/{job_id}/simulated', {
       params: { path: { job_id: place.job } },
-      body: query(place),
+      body: { ...query(place), turns_32: place.turns_32 ?? 0 },
     }),
   )
 }

@@ -64,7 +64,7 @@ function tap(): void {
   }
 }
 
-function listen(rod: number | null = 2, middle = false, otherMuted = true) {
+function listen(rod: number | null = 2, middle = false, otherMuted = true, turns_32: number | null = null) {
   const [keep, keepMiddle] = [vi.fn(), vi.fn()]
   const { result, rerender } = renderHook(
     ({ lap }) =>
@@ -77,6 +77,8 @@ function listen(rod: number | null = 2, middle = false, otherMuted = true) {
         count: 8,
         middle,
         otherMuted,
+        turns_32,
+        between: 0,
         keep,
         keepMiddle,
       }),
@@ -162,6 +164,28 @@ describe('ears for the bench', () => {
     await waitFor(() => expect(keepMiddle).toHaveBeenCalledTimes(1))
     expect(keep).not.toHaveBeenCalled()
     expect(result.current.words).toBe('The middle is heard.')
+  })
+
+  it('take one tap for a rod that was turned first, and a second one so soon after for none', async () => {
+    const { result, keep } = listen(2, false, true, 4)
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    ears.heard = [heard('ok', '201'), heard('ok', '202')]
+    act(tap)
+    await waitFor(() => expect(result.current.words).toContain('what is left is worked out'))
+    act(tap)
+    await Promise.resolve()
+    expect(keep).toHaveBeenCalledTimes(1)
+    expect(ears.heard).toHaveLength(1)
+  })
+
+  it('turn the simulated rod before they tap it', async () => {
+    const { result, keep } = listen(2, false, true, -2)
+    ears.heard = [heard('ok', '201')]
+    act(() => result.current.simulate())
+    await waitFor(() => expect(keep).toHaveBeenCalledTimes(1))
+    expect(vi.mocked(hearSimulated).mock.lastCall?.[0].turns_32).toBe(-2)
+    act(() => result.current.stop())
   })
 
   it('tell with every tap how the other head lies', async () => {

@@ -9,6 +9,8 @@ import type { Listening } from './listening'
 
 const NEXT_SIMULATED_MS = 450
 const AT_ONCE = 2
+/** Nobody turns the next rod faster: a tap so soon after the last is the same rod again. */
+const TURNING_MS = 1200
 
 /** Where a tap was heard: a second candidate can be taken there and then only. */
 interface At {
@@ -40,6 +42,7 @@ export function useListening(given: Given): Listening {
   const catcher = useRef<TapCatcher | null>(null)
   const doubted = useRef(false)
   const underway = useRef(0)
+  const keptAt = useRef(0)
 
   const cue = useCallback((kind: Cue) => {
     if (!open.current) return
@@ -81,6 +84,12 @@ export function useListening(given: Given): Listening {
         return
       }
       keep(rod, heard)
+      keptAt.current = performance.now()
+      if (now.current.turns_32 !== null) {
+        setWords(`Rod ${rod} heard: what is left is worked out.`)
+        cue('beside')
+        return
+      }
       const way = wayTo(rod, rods[rods.indexOf(rod) + 1], count)
       setWords(way === 'done' ? 'The round is heard.' : `Rod ${rod} heard.`)
       cue(way)
@@ -93,7 +102,9 @@ export function useListening(given: Given): Listening {
     const caught = catcher.current.feed(block)
     setLevel(caught.level)
     const { job, step, lap, rod, middle, otherMuted } = now.current
-    if (!caught.tap || (rod === null && !middle) || underway.current >= AT_ONCE) return
+    const turning = now.current.turns_32 !== null
+    if (!caught.tap || (rod === null && !middle) || underway.current >= (turning ? 1 : AT_ONCE)) return
+    if (turning && performance.now() - keptAt.current < TURNING_MS) return
     underway.current++
     performance.mark('tap-caught')
     hearTap({ job, step, lap, rod: middle ? null : rod, otherMuted }, caught.tap, rate)
@@ -144,8 +155,8 @@ export function useListening(given: Given): Listening {
     if (state !== 'simulated' || asked === null) return
     const rod = asked === 'middle' ? null : asked
     const timer = setTimeout(() => {
-      const { job, step, lap, otherMuted, keep, keepMiddle } = now.current
-      hearSimulated({ job, step, lap, rod, otherMuted })
+      const { job, step, lap, otherMuted, turns_32, keep, keepMiddle } = now.current
+      hearSimulated({ job, step, lap, rod, otherMuted, turns_32: turns_32 ?? 0 })
         .then((heard) => {
           note(heard, rod ?? 'middle')
           setWords(heard.status === 'ok' ? '' : `${rod ? `Rod ${rod}` : 'The middle'}: ${doubtOf(heard)}`)
@@ -159,7 +170,7 @@ export function useListening(given: Given): Listening {
         })
     }, NEXT_SIMULATED_MS)
     return () => clearTimeout(timer)
-  }, [state, asked, given.step, given.lap, given.otherMuted])
+  }, [state, asked, given.step, given.lap, given.otherMuted, given.between])
 
   return {
     state,

@@ -1,0 +1,58 @@
+"""Turn and tap on the simulated drum: after one press nobody touches anything until the head is in tune with itself."""
+
+from __future__ import annotations
+
+from drumwork.rods.layout import RodLayout
+from drumwork.simulated import SimulatedHead
+from e2e.pages.bench import start_check
+from e2e.support.browser import Browser
+from e2e.support.device import Device
+from e2e.support.installation import Installation
+
+NEW = {"kind": "floor-tom", "diameter": "16 in", "depth": "15 in", "rods_batter": 8, "rods_resonant": 8, "wanted_batter": "151", "place": "net loft", "owner": "chandlery"}
+"""A floor tom nobody else works on."""
+
+
+def new_tom(installation: Installation, tag: str, name: str) -> str:
+    Device(installation.server.url).call("POST", "/api/register/drums", {**NEW, "tag": tag, "name": name})
+    return tag
+
+
+def test_a_closed_loop_hands_off(browser: Browser, installation: Installation) -> None:
+    bench = start_check(browser, new_tom(installation, "TT-001", "Phalarope"))
+    browser.press("Tap after each turn")
+    browser.sees("Turn without taps")
+    browser.press("Simulated drum")
+    browser.sees("turn it, then tap it", seconds=60)
+    browser.until("the head to be clear", lambda: "Pitch-clear" in browser.text(), seconds=240)
+    kinds = dict(
+        installation.cluster.rows(
+            f"select kind, count(*) from bench_jobevent where job_id = '{bench.job}' and standing = 'applied' group by kind"
+        )
+    )
+    assert int(kinds["tapped"]) >= 3
+    assert "turned" not in kinds  # every turn was confirmed by its tap
+    found = installation.cluster.rows(
+        f"select count(*) from bench_jobevent where job_id = '{bench.job}' and kind = 'tapped' and body->'found'->>'ask' = 'turn'"
+    )
+    assert int(found[0][0]) >= 1
+    assert browser.console_errors() == []
+
+
+def test_the_switch_is_remembered_and_any_rod_can_be_typed(browser: Browser, installation: Installation) -> None:
+    bench = start_check(browser, new_tom(installation, "TT-002", "Dowitcher"))
+    wanted = 151.0
+    browser.press("Tap after each turn")
+    bench.read_round(SimulatedHead(RodLayout(8), wanted, seed=7, uneven=0.01, noise=0.0005))
+    browser.driver.refresh()
+    browser.sees("Work out the turns")
+    bench.go_on()
+    browser.sees("turn it, then tap it")
+    before = bench.turning()
+    assert before
+    browser.write(f"Pitch at rod {before[0]}", f"{wanted:.1f}\n")
+    browser.until("what is left", lambda: bench.turning() != before or "Even" in browser.text())
+    tapped = installation.cluster.rows(
+        f"select body->>'rod', body->>'turns_32' from bench_jobevent where job_id = '{bench.job}' and kind = 'tapped'"
+    )
+    assert tapped == [[str(before[0]), str(before[1].thirtyseconds)]]

@@ -1,0 +1,34 @@
+import type { Of } from '../../cursor'
+import type { Bench } from '../../log/types'
+import { ListenLine } from './listening/ListenLine'
+import { NumberEntry } from './NumberEntry'
+import type { Reading } from './reading'
+
+interface Props {
+  bench: Bench
+  next: Of<'turn'>
+  reading: Reading
+  letterKeys: Readonly<Record<string, () => void>>
+}
+
+/** Turn and tap: the rod in hand is turned and then tapped, or any rod is read; what is left is planned from it. */
+export function TapNow({ bench, next, reading, letterKeys }: Props) {
+  const { listening } = reading
+  const typing = (
+    <NumberEntry
+      key="typing"
+      what={`rod ${reading.rod ?? next.rod}`}
+      round={next.lapNo}
+      means={bench.means}
+      typed={reading.typed}
+      onTyped={reading.setTyped}
+      problem={reading.problem}
+      onKeep={reading.keep}
+      onStep={reading.step}
+      letterKeys={letterKeys}
+    />
+  )
+  if (bench.means !== 'pitch') return typing
+  const ears = <ListenLine key="ears" job={bench.id} listening={listening} simulated={bench.simulated} />
+  return listening.state === 'off' ? [typing, ears] : [ears, typing]
+}
