@@ -196,9 +196,7 @@ def test_two_people_at_one_call_out(browser: Browser, installation: Installation
 
     def stored(kind: str) -> int:
         return int(
-            rows(
-                f"select count(*) from callouts_calloutevent where callout_id = '{callout}' and kind = '{kind}'"
-            )[0][0]
+            rows(f"select count(*) from callouts_calloutevent where callout_id = '{callout}' and kind = '{kind}'")[0][0]
         )
 
     def where(one: Browser) -> str:

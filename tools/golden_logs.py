@@ -100,7 +100,21 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
     ]
     kinds += ["turned"] * 8 + ["pass_added"] if step.kind == "passes" else []
     kinds += (
-        ["reading"] * 5 + ["round", "round", "plan", "turned", "turned", "tapped", "tapped", "tapped", "centre", "whole", "order", "uneven"]
+        ["reading"] * 5
+        + [
+            "round",
+            "round",
+            "plan",
+            "turned",
+            "turned",
+            "tapped",
+            "tapped",
+            "tapped",
+            "centre",
+            "whole",
+            "order",
+            "uneven",
+        ]
         if step.kind == "clear"
         else []
     )

@@ -95,7 +95,9 @@ def main() -> None:
         "--step", choices=["16", "32"], action="append", help="steps of a sixteenth or a thirty-second; both without it"
     )
     parser.add_argument("--kind", choices=list(KINDS), help="drums of one kind alone")
-    parser.add_argument("--actions", action="store_true", help="turns and taps until even: in rounds, and by turn and tap")
+    parser.add_argument(
+        "--actions", action="store_true", help="turns and taps until even: in rounds, and by turn and tap"
+    )
     args = parser.parse_args()
     seeds = [each for each in range(args.seed, args.seed + args.drums) if args.kind in (None, KINDS[each % len(KINDS)])]
     print(

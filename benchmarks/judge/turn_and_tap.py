@@ -142,9 +142,7 @@ def compare(seeds: Sequence[int], step: float) -> None:
         found = {name: list(pool.map(partial(way, step=step), seeds, chunksize=4)) for name, way in WAYS.items()}
     base = found[list(WAYS)[1]]
     for name, of in found.items():
-        each, first = (
-            np.array([getattr(one, what) / one.rods for one in of]) for what in ("actions", "first")
-        )
+        each, first = (np.array([getattr(one, what) / one.rods for one in of]) for what in ("actions", "first"))
         beside, beside_first = (
             np.array([getattr(one, what) / one.rods for one in base]) for what in ("actions", "first")
         )

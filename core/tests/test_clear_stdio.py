@@ -103,8 +103,26 @@ def test_cases_are_drums_of_their_own() -> None:
 
 def test_the_page_about_it_shows_what_it_answers() -> None:
     page = (Path(__file__).parents[2] / "docs" / "clear.md").read_text()
-    request, answer = (block.split("```")[0] for block in page.split("```json")[1:])
-    assert Desk().answer(request.strip()) == json.loads(answer)
+    blocks, desk = [block.split("```")[0].strip() for block in page.split("```json")[1:]], Desk()
+    assert len(blocks) == 4
+    for request, answer in zip(blocks[::2], blocks[1::2], strict=True):
+        assert desk.answer(request) == json.loads(answer)
+
+
+def test_a_tap_between_turns_is_checked_like_all_else() -> None:
+    desk = Desk()
+    told = {"rod": 1, "hz": 251.0, "turned": 0.0625}
+    assert "Tap round the head once" in ask(desk, tapped=told)["error"]["message"]
+    ask(desk)
+    for wrong, words in (
+        ({**told, "rod": 9}, "rod"),
+        ({**told, "rod": "1"}, "number of the rod"),
+        ({**told, "hz": None}, "“hz” is what the rod read"),
+        ({**told, "turned": 99}, "-8 to 8"),
+        ([], "“tapped” is an object"),
+    ):
+        assert words in ask(desk, tapped=wrong)["error"]["message"]
+    assert ask(desk, tapped=told)["ask"] in ("turn", "round")
 
 
 def test_the_pair_of_a_round_is_told_and_none_where_rods_ring_each_for_itself() -> None:

@@ -221,7 +221,9 @@ def test_what_cannot_be_is_refused_and_holds_up_nothing(callout: dict[str, Any],
     assert "newer" in newer[0]["message"]
 
 
-def test_the_note_says_what_is_broken_done_lent_and_worth_buying(callout: dict[str, Any], api: Api, house: House) -> None:
+def test_the_note_says_what_is_broken_done_lent_and_worth_buying(
+    callout: dict[str, Any], api: Api, house: House
+) -> None:
     lend = step(callout, f"{TOM} rod resonant 3 from {SNARE}")
     send(
         api, callout, {"kind": "clock", "minutes": 12}, ticked(TOM, "rod-missing", "resonant", 3), done(lend), ticked(TOM, "leg-missing"),
@@ -239,7 +241,9 @@ def test_the_note_says_what_is_broken_done_lent_and_worth_buying(callout: dict[s
 
 def test_the_phone_has_every_word_of_the_note_from_the_start(callout: dict[str, Any], api: Api) -> None:
     ticks = {(tick["drum"], tick["finding"], tick["side"]) for tick in callout["form"]["ticks"]}
-    asked = {(drum["tag"], tick["finding"], tick["side"]) for drum in callout["book"]["drums"] for tick in drum["ticks"]}
+    asked = {
+        (drum["tag"], tick["finding"], tick["side"]) for drum in callout["book"]["drums"] for tick in drum["ticks"]
+    }
     assert asked <= ticks
     assert callout["form"]["opening"].startswith("we played harbour house kit at Pier Rooms on {day}")
     assert api("GET", f"/callouts/{callout['id']}?since=0")[1]["form"] is None  # asked again it is not sent again

@@ -120,9 +120,7 @@ def _noted(drum: BookDrum, finding: str, side: str) -> TickNoted:
         buys = f"{row.part} {drum.thread}".strip() if row.part == "tension rod" else row.part
     elif row.follow is Follow.REPLACE and finding not in _TUNED and side and drum.kind:
         buys = f"head {drum.size}, {head_named(drum.kind, Side(side))}"
-    return TickNoted(
-        drum.tag, finding, side, words_of(key, drum), words_of(f"{key}{ROD}", drum), buys, bool(row.part)
-    )
+    return TickNoted(drum.tag, finding, side, words_of(key, drum), words_of(f"{key}{ROD}", drum), buys, bool(row.part))
 
 
 def letter_form(book: Book, kit: str, at: str, by: str, workshop: str) -> LetterForm:

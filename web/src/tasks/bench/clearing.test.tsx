@@ -171,6 +171,7 @@ describe('turn and tap', () => {
     const entered = show(turning())
     key('a')
     const field = screen.getByLabelText('Pitch at rod 1')
+    await userEvent.type(field, '{Control>}a{/Control}') // all of the field is chosen, and nothing switched
     await userEvent.type(field, '{ArrowDown}')
     await userEvent.type(screen.getByLabelText('Pitch at rod 2'), '201{Enter}')
     expect(entered.at(-1)).toMatchObject({ kind: 'tapped', rod: 2, typed: '201', turns_32: null })

@@ -90,6 +90,4 @@ class ClearingSession:
         return Step(done, turns, found, Ask.DONE if done else Ask.TURN)
 
     def _task(self) -> ClearingTask:
-        return ClearingTask(
-            self.layout, tuple(self.rounds), self.step, self.target, self.even, self.prior_hz_per_turn
-        )
+        return ClearingTask(self.layout, tuple(self.rounds), self.step, self.target, self.even, self.prior_hz_per_turn)

@@ -188,7 +188,12 @@ class ClearingTask:
         for each in self.rounds:
             tapped = {rod for tap in each.taps for rod in (tap.rod, *tap.turned)}
             for rod in {
-                *each.heard(self.means), *each.turned, *each.numbers, *tapped, *self.offsets, *self.made
+                *each.heard(self.means),
+                *each.turned,
+                *each.numbers,
+                *tapped,
+                *self.offsets,
+                *self.made,
             }.difference(self.layout.rods):
                 self.layout.require(rod)
             if each.taps and self.means is Means.EAR:

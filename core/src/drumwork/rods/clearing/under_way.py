@@ -87,4 +87,6 @@ def _by_belief(task: ClearingTask, z: Mapping[int, float], done: bool, chance: f
         f"By the taps between turns about {spread:.1f}{unit} between highest and lowest; up to {allowed:.1f}{unit} counts as even "
         f"(common practice, F2). Even with a chance of {min(chance, 0.99):.0%}."
     )
-    return Verdict(done, done or abs(mean / task.wanted - 1) <= room, True, spread, allowed, mean, task.means.unit, words)
+    return Verdict(
+        done, done or abs(mean / task.wanted - 1) <= room, True, spread, allowed, mean, task.means.unit, words
+    )

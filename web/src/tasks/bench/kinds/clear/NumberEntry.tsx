@@ -29,6 +29,8 @@ const HINTS: Record<Means, string> = {
   torque: 'the setting at which the key slips',
 }
 
+const plainKey = (event: KeyboardEvent): boolean => !event.ctrlKey && !event.metaKey && !event.altKey
+
 /** Type what one rod reads; Enter keeps it and goes on to the next. */
 export function NumberEntry({
   what,
@@ -50,7 +52,7 @@ export function NumberEntry({
     if (event.key === 'Enter' && !(letterKeys?.['Enter'] && !typed)) onKeep()
     else if (event.key === 'ArrowDown') onStep(1)
     else if (event.key === 'ArrowUp') onStep(-1)
-    else if (!typed && letterKeys?.[event.key]) letterKeys[event.key]?.()
+    else if (!typed && plainKey(event) && letterKeys?.[event.key]) letterKeys[event.key]?.()
     else return
     event.preventDefault()
   }
