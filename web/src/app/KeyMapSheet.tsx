@@ -14,6 +14,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['V', 'read the next thing out, or be silent'],
   ['W', 'why this much?'],
   ['Q', 'after a tap that may have been another pitch: take that one'],
+  ['A', 'clearing: tap each rod after its turn, or not'],
   ['Enter', 'in a reading: keep it and go to the next rod'],
   ['↑ ↓', 'in a list: move; in a reading: the rod before or after'],
   ['/', 'search the register'],
