@@ -297,6 +297,20 @@ class TestTurnAndTap:
         lap = read_ledger(Job.objects.get(pk=hands.job)).state.laps["clear"][0]
         assert {each: turns.thirtyseconds for each, turns in lap.owed().items()} == owed
 
+    def test_left_so_the_record_says_how_it_was_left_not_how_it_was_read(self, hands: Hands, house: House) -> None:
+        owed = self.planned(hands)
+        for rod, turns in list(owed.items()):
+            self.tap(hands, rod, "210", turns)
+        left = self.left(hands)
+        hands.send(*[hands.event(kind="step_done", step=step) for step in ("clear", "other-head", "rest", "mount")])
+        assert hands.do(kind="close", reason="dents too deep", check=True)["standing"] == "applied"
+        kept = PitchRecord.objects.get(drum=house.drum)
+        assert kept.spread_hz == pytest.approx(left["spread"])
+        assert kept.spread_hz < 8
+        entry = LogEntry.objects.get(drum=house.drum, kind="new-batter-head")
+        assert f"spread 8.0 → {left['spread']:.1f} Hz" in entry.text
+        assert len(entry.record["rounds"][0]["between"]) == len(owed)
+
     def test_a_large_move_goes_on_alike_whatever_is_read(self, hands: Hands) -> None:
         self.planned(hands)
         state = read_ledger(Job.objects.get(pk=hands.job)).state

@@ -138,6 +138,14 @@ class TestWhatIsLeft:
             under_way({}, Tap(9, 200.0, {}))
 
 
+def test_what_a_round_with_taps_taught_of_the_answer_is_kept() -> None:
+    made = turned(r1=1)
+    assert propose(task()).learned is None
+    learned = propose(under_way(made, Tap(1, 199.5, made))).learned
+    assert learned is not None
+    assert learned.rounds == 1
+
+
 class TestASession:
     def session(self, hz: float = 200.0, prior: float = 70.0) -> ClearingSession:
         return ClearingSession(LAYOUT, Pitch(hz), Turns.of(1, 16), prior)

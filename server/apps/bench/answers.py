@@ -103,7 +103,7 @@ def target_words(job: Job, state: BenchState, side: Side, head: Head | None) -> 
         return ""
     words = assess_target(head, wanted).words
     lap = state.last_read(side)
-    found = lap.mean_and_spread_hz() if lap else None
+    found = lap.left_hz() if lap else None
     if found is None or abs(found[0] / wanted.hz - 1) < WORTH_SAYING:
         return f"{words[0].upper()}{words[1:]}."
     now, expected = Pitch(found[0]), expected_answer(head, job.drum, kept_answer(job, side))

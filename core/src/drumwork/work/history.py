@@ -14,9 +14,10 @@ __all__ = ["checked_words", "cleared_words", "done_words", "fitted_words"]
 def cleared_words(state: BenchState, side: Side) -> str:
     """How evenly a head was left, and by what that was judged."""
     rounds = state.rounds(side)
-    read = [found for lap in rounds if (found := lap.mean_and_spread_hz())]
-    if read:
-        return f"spread {read[0][1]:.1f} → {read[-1][1]:.1f} Hz"
+    read = [lap for lap in rounds if lap.readings]
+    first, last = (read[0].mean_and_spread_hz(), read[-1].left_hz()) if read else (None, None)
+    if first and last:
+        return f"spread {first[1]:.1f} → {last[1]:.1f} Hz"
     if any(lap.ear for lap in rounds):
         return "by ear"
     return f"by {state.means}" if any(lap.numbers for lap in rounds) else "not tapped round"

@@ -229,6 +229,12 @@ class Lap:
     def begun(self) -> bool:
         return bool(self.readings or self.ear or self.numbers)
 
+    def left_hz(self) -> tuple[float, float] | None:
+        """Mean and spread as the round was left: as its taps between turns told them, else as it was read."""
+        if self.left is not None and self.left.value.means is Means.PITCH:
+            return self.left.value.mean, self.left.value.spread
+        return self.mean_and_spread_hz()
+
     def mean_and_spread_hz(self) -> tuple[float, float] | None:
         """Of the pitches read; None where none was."""
         heard = [mark.value.hz for mark in self.readings.values()]

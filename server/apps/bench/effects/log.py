@@ -23,6 +23,7 @@ def _round(lap: Lap, side: Side, named: bool) -> dict[str, Any]:
         "ear": {str(rod): mark.value for rod, mark in lap.ear.items()},
         "numbers": {str(rod): mark.value for rod, mark in lap.numbers.items()},
         "turns_32": {str(rod): mark.value.thirtyseconds for rod, mark in lap.turned.items() if mark.value},
+        "between": [[tap.rod, tap.value] for tap in lap.between],
         "spread_hz": plan.spread if plan and plan.unit == "Hz" else None,
         "mean_hz": plan.mean if plan and plan.unit == "Hz" else None,
     }

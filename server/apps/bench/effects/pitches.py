@@ -13,7 +13,7 @@ __all__ = ["keep_how_it_answered", "keep_target", "record_pitch"]
 
 def record_pitch(closing: Closing, effect: RecordPitch) -> None:
     lap = closing.state.last_read(effect.side)
-    found = lap.mean_and_spread_hz() if lap else None
+    found = lap.left_hz() if lap else None
     if lap is None or found is None:
         return
     wanted = lap.plan.value.wanted if lap.plan and lap.plan.value.unit == "Hz" else None

@@ -254,14 +254,14 @@ def _likely(among: Belief) -> set[tuple[str, float]]:
 
 def keep(task: ClearingTask, belief: Belief) -> Learned | None:
     """What this visit taught of the head's answer, for the next; None where nothing was turned or pitch was not read."""
-    if task.means is not Means.PITCH or not any(any(each.turned.values()) for each in task.rounds[:-1]):
+    if task.means is not Means.PITCH or not any(any(task.made_in(n).values()) for n in range(len(task.rounds))):
         return None
     hz2, n = task.wanted**2, len(task.layout.rods)
     unit = np.concatenate([np.full(len(belief.components[0].projections), hz2), np.ones(n)])
     names = dict.fromkeys(c.name for c in belief.components)
     kinds = tuple(_kept(name, [c for c in belief.components if c.name == name], unit) for name in names)
     earlier = task.learned.rounds if task.learned else 0
-    return Learned(task.layout.rods, earlier + len(task.rounds) - 1, kinds)
+    return Learned(task.layout.rods, earlier + len(task.rounds) - 1 + bool(task.made), kinds)
 
 
 def _kept(name: str, among: list[Component], unit: Array) -> LearnedKind:

@@ -20,7 +20,7 @@ const roundsWords = (rounds: number): string => (rounds < 1.5 ? 'one round' : `$
 
 /** The readings behind a round's turns, what they should come to, and how sure that is. */
 export function WhySheet({ lap, badge, count, onClose }: Props) {
-  const { plan } = lap
+  const plan = lap.left ?? lap.plan
   if (!plan) return null
   return (
     <Dialog title="Why these turns" open wide onClose={onClose}>
