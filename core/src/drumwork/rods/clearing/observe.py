@@ -68,9 +68,9 @@ class _Look:
     known: bool = False
 
 
-def _trust(task: ClearingTask, each: Round, rod: int) -> float:
+def _trust(task: ClearingTask, rod: int, doubtful: bool) -> float:
     """How many times its usual error a reading is given."""
-    if rod in each.doubtful:
+    if doubtful:
         return DOUBTFUL
     return BESIDE_PORT if rod in task.layout.beside_port else 1.0
 
@@ -79,7 +79,7 @@ def _pitches(task: ClearingTask, each: Round, units: dict[int, Array]) -> Iterat
     if each.pair is not None:
         yield from _pair(task, each.pair, units)
     for rod in sorted(set(each.readings) - each.worked_out):
-        sd = READING_SD[Means.PITCH] * (_trust(task, each, rod))
+        sd = READING_SD[Means.PITCH] * _trust(task, rod, rod in each.doubtful)
         yield _Look((each.readings[rod].hz / task.wanted) ** 2 - (task.z_wanted(rod) - 1), units[rod], sd)
 
 
@@ -106,7 +106,7 @@ def lobes_of(layout: RodLayout) -> Array:
 
 def _numbers(task: ClearingTask, each: Round, units: dict[int, Array]) -> Iterator[_Look]:
     for rod in sorted(each.numbers):
-        sd = READING_SD[task.means] * (_trust(task, each, rod))
+        sd = READING_SD[task.means] * _trust(task, rod, rod in each.doubtful)
         yield _Look(each.numbers[rod] / task.wanted - (task.z_wanted(rod) - 1), units[rod], sd)
 
 
@@ -128,8 +128,8 @@ def _tapped(task: ClearingTask, tap: Tap, units: dict[int, Array]) -> _Look:
     """A rod read between turns, like any reading of its means."""
     ratio = tap.value / task.wanted
     z = ratio**2 if task.means is Means.PITCH else ratio
-    trust = _trust(task, Round(doubtful=frozenset({tap.rod}) if tap.doubtful else frozenset()), tap.rod)
-    return _Look(z - (task.z_wanted(tap.rod) - 1), units[tap.rod], READING_SD[task.means] * trust)
+    sd = READING_SD[task.means] * _trust(task, tap.rod, tap.doubtful)
+    return _Look(z - (task.z_wanted(tap.rod) - 1), units[tap.rod], sd)
 
 
 _LOOK = {Means.PITCH: _pitches, Means.GAUGE: _numbers, Means.TORQUE: _numbers, Means.EAR: _judgements}

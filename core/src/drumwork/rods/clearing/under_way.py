@@ -1,7 +1,7 @@
 """Turn and tap: while a round's turns are being made, a tap at the rod just turned says what it did, and what is left is planned again.
 
-A whole round costs a tap at every rod; a turn with its tap costs two. Another round is asked for only where no turn is worth making by what
-is known, or what is known has grown too doubtful to turn by.
+A whole round costs a tap at every rod; a turn with its tap costs two. Another round is asked for only where no turn that is left wins enough by what
+is known.
 """
 
 from __future__ import annotations

@@ -32,8 +32,6 @@ export interface Rod {
   owed_32: number | null
   turned: (Mark & { turns_32: number | null }) | null
   reading: Reading | null
-  /** The reading was taken between turns. */
-  between: boolean
   number: string
   predicted: string
   predicted_cents: number | null
@@ -54,8 +52,8 @@ export interface Lap {
   /** What was left of it after a tap between its turns. */
   left: Plan | null
   taps_between: number
-  /** The last of them was not worked out yet. */
-  tap_open: boolean
+  /** The last of them, where it was not worked out yet. */
+  tap_open: string
   wanted_hz: number | null
   compared: string
   whole: string

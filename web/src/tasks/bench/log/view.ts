@@ -55,6 +55,12 @@ function planOf(planned: Planned | null, figures: Figures): Plan | null {
   return { ...rest, event, by: planned.by, at: planned.at }
 }
 
+/** The last tap between turns, as long as what is left after it is not known. */
+function tapOpen(lap: FoldedLap): string {
+  const last = lap.between.at(-1)?.event ?? ''
+  return lap.left?.event === last ? '' : last
+}
+
 /** What a rod was turned, as long as no more of it is left. */
 function turnedOf(lap: FoldedLap, rod: number): Rod['turned'] {
   const more = lap.left?.turns.get(rod) && !lap.since.has(rod)
@@ -86,7 +92,6 @@ function rodOf(
     owed_32: lap.each === null ? (planned?.turns_32 ?? null) : lap.order.includes(rod) ? lap.each : null,
     turned: turnedOf(lap, rod),
     reading: reading(means === 'ear' ? heard.get(rod) : (between ?? heard.get(rod)), rod, figures),
-    between: Boolean(between),
     number: beside ? beside.typed : '',
     predicted: planned?.predicted ?? '',
     predicted_cents: planned?.predicted_cents ?? null,
@@ -130,7 +135,7 @@ function lapView(lap: FoldedLap, at: At, target: number | null): Lap {
     plan,
     left: planOf(lap.left, state.answer.figures),
     taps_between: lap.between.length,
-    tap_open: lap.between.length > 0 && lap.left?.event !== lap.between.at(-1)?.event,
+    tap_open: tapOpen(lap),
     wanted_hz: whole?.wanted_hz ?? target,
     compared: plan ? (whole?.compared ?? '') : '',
     whole: lap.whole,

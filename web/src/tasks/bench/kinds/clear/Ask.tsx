@@ -2,7 +2,7 @@ import type { Next } from '../../cursor'
 import type { Bench } from '../../log/types'
 import type { Reading } from './reading'
 import { EarButtons, type Judgement } from './EarButtons'
-import { NumberEntry } from './NumberEntry'
+import { TypeIt } from './TypeIt'
 import { Why } from '../../parts'
 
 interface Props {
@@ -35,15 +35,11 @@ export function Ask({ bench, next, reading, onWhole }: Props) {
     )
   if (amid) return <Why>Change one by choosing its number in the ladder, or let the turns be worked out.</Why>
   return (
-    <NumberEntry
+    <TypeIt
       what={middle ? 'the middle' : `rod ${rod}`}
       round={next.lapNo}
       means={bench.means}
-      typed={reading.typed}
-      onTyped={reading.setTyped}
-      problem={reading.problem}
-      onKeep={reading.keep}
-      onStep={reading.step}
+      reading={reading}
       {...(bench.means === 'pitch' ? { letterKeys: letterKeys(reading) } : {})}
     />
   )

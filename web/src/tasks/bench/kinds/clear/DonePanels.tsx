@@ -4,7 +4,7 @@ import type { Bench } from '../../log/types'
 import { PullPicture } from './PullPicture'
 import type { Reading } from './reading'
 import { Noticed } from './Noticed'
-import { NumberEntry } from './NumberEntry'
+import { TypeIt } from './TypeIt'
 import { Big, Label, Panel, Say, Why } from '../../parts'
 
 const CLEARED: Record<string, string> = {
@@ -45,16 +45,7 @@ export function GaugePanel({
       {reading.rod === null ? (
         <Why>Now the pull at each rod can be judged.</Why>
       ) : (
-        <NumberEntry
-          what={`rod ${reading.rod}`}
-          round={next.lapNo}
-          means="gauge"
-          typed={reading.typed}
-          onTyped={reading.setTyped}
-          problem={reading.problem}
-          onKeep={reading.keep}
-          onStep={reading.step}
-        />
+        <TypeIt what={`rod ${reading.rod}`} round={next.lapNo} means="gauge" reading={reading} />
       )}
       <Why>The same distance from the hoop at every rod, the gauge still before you read it.</Why>
     </Panel>

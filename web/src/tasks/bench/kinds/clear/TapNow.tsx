@@ -1,8 +1,8 @@
 import type { Of } from '../../cursor'
 import type { Bench } from '../../log/types'
 import { ListenLine } from './listening/ListenLine'
-import { NumberEntry } from './NumberEntry'
 import type { Reading } from './reading'
+import { TypeIt } from './TypeIt'
 
 interface Props {
   bench: Bench
@@ -15,17 +15,12 @@ interface Props {
 export function TapNow({ bench, next, reading, letterKeys }: Props) {
   const { listening } = reading
   const typing = (
-    <NumberEntry
+    <TypeIt
       key="typing"
       what={`rod ${reading.rod ?? next.rod}`}
       round={next.lapNo}
       means={bench.means}
-      typed={reading.typed}
-      onTyped={reading.setTyped}
-      problem={reading.problem}
-      onKeep={reading.keep}
-      onStep={reading.step}
-      letterKeys={letterKeys}
+      {...{ reading, letterKeys }}
     />
   )
   if (bench.means !== 'pitch') return typing

@@ -37,14 +37,14 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
       : undefined
   const [turnAndTap, together] = useState(turnsAndTaps)
   const tapping = turnAndTap && mayTap(bench, next)
-  const open = tapping && next.lap.tap_open ? next.lap.taps_between : 0
-  const [waited, setWaited] = useState(0)
+  const open = tapping ? next.lap.tap_open : ''
+  const [waited, setWaited] = useState('')
   useEffect(() => {
     if (!open) return
     const timer = setTimeout(() => setWaited(open), WORKING_MS)
     return () => clearTimeout(timer)
   }, [open])
-  const working = open > waited
+  const working = open !== '' && open !== waited
   const owed = tapping && next.kind === 'turn' ? next.owed : 0
   const rod =
     next.kind === 'read' || tapping
@@ -158,9 +158,14 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
   const tapped = useTapped(next)
   const allRead = next.kind === 'read' && next.rod === null && chosen === null && !middle
   const ears = listening.state === 'on' || listening.state === 'simulated'
-  const goesOn = turnAndTap && allRead && ears && !tapped && bench.means === 'pitch'
+  // Once a round: whoever takes its turns back wants to read it again first.
+  const [workedOut, setWorkedOut] = useState('')
+  const round = next.kind === 'read' ? `${next.step.id} ${next.lapNo}` : ''
+  const goesOn = turnAndTap && allRead && ears && !tapped && bench.means === 'pitch' && round !== workedOut
   const workOut = useEffectEvent(() => {
-    if (next.kind === 'read') enter({ kind: 'plan', step: next.step.id, lap: next.lapNo })
+    if (next.kind !== 'read') return
+    setWorkedOut(round)
+    enter({ kind: 'plan', step: next.step.id, lap: next.lapNo })
   })
   useEffect(() => {
     if (!goesOn) return

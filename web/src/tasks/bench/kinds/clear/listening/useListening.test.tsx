@@ -67,7 +67,7 @@ function tap(): void {
 function listen(rod: number | null = 2, middle = false, otherMuted = true, turns_32: number | null = null) {
   const [keep, keepMiddle] = [vi.fn(), vi.fn()]
   const { result, rerender } = renderHook(
-    ({ lap }) =>
+    ({ lap, between = 0 }: { lap: number; between?: number }) =>
       useListening({
         job: 'j',
         step: 'clear',
@@ -78,11 +78,11 @@ function listen(rod: number | null = 2, middle = false, otherMuted = true, turns
         middle,
         otherMuted,
         turns_32,
-        between: 0,
+        between,
         keep,
         keepMiddle,
       }),
-    { initialProps: { lap: 0 } },
+    { initialProps: { lap: 0 } as { lap: number; between?: number } },
   )
   return { result, rerender, keep, keepMiddle }
 }
@@ -177,6 +177,19 @@ describe('ears for the bench', () => {
     await Promise.resolve()
     expect(keep).toHaveBeenCalledTimes(1)
     expect(ears.heard).toHaveLength(1)
+  })
+
+  it('offer another pitch of a tap between turns only until it is kept, or it would count as another turn', async () => {
+    const { result, rerender, keep } = listen(2, false, true, 4)
+    act(() => result.current.start())
+    await waitFor(() => expect(result.current.state).toBe('on'))
+    ears.heard = [{ ...heard('ok', '201'), second: { typed: '230.00', hz: 230, chance: 0.2 } }]
+    act(tap)
+    await waitFor(() => expect(result.current.last?.second?.hz).toBe(230))
+    rerender({ lap: 0, between: 1 })
+    expect(result.current.last?.second).toBeNull()
+    act(() => result.current.takeSecond())
+    expect(keep).toHaveBeenCalledTimes(1)
   })
 
   it('turn the simulated rod before they tap it', async () => {

@@ -17,6 +17,7 @@ interface At {
   rod: number | 'middle'
   step: string
   lap: number
+  between: number
 }
 
 const SETTLES: Record<string, string> = {
@@ -59,9 +60,9 @@ export function useListening(given: Given): Listening {
   useEffect(() => stop, [stop])
 
   const note = (heard: Heard | null, rod: At['rod'] | null) => {
-    const { step, lap } = now.current
+    const { step, lap, between } = now.current
     setLast(heard)
-    setLastAt(rod === null ? null : { rod, step, lap })
+    setLastAt(rod === null ? null : { rod, step, lap, between })
   }
   /** A tap was read: keep it, or ask again by sound and sign. */
   const take = useCallback(
@@ -136,7 +137,8 @@ export function useListening(given: Given): Listening {
       })
   }
 
-  const there = lastAt?.step === given.step && lastAt.lap === given.lap
+  // Between turns only until it is kept: after that the same rod may be asked for another turn.
+  const there = lastAt?.step === given.step && lastAt.lap === given.lap && lastAt.between === given.between
   const takeSecond = () => {
     const second = last?.second
     if (!second || !there) return
