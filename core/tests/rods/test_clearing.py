@@ -39,20 +39,26 @@ def uneven(draw: st.DrawFn) -> list[float]:
     return [mean * (1 + draw(st.floats(-0.08, 0.08))) for _ in range(count)]
 
 
-def test_two_opposite_rods_ten_hertz_low_come_even_within_one_round() -> None:
+def test_two_opposite_rods_ten_hertz_low_come_even_within_two_rounds() -> None:
     """Example of the trade (F2, common practice): four rods near 100 Hz, two facing ones 10 Hz under them;
-    after one round of corrections the spread is about 2 Hz."""
+    corrections bring the spread to about 2 Hz. The first round leaves less than half, whatever the hoop evens out; the second is exact."""
     head = SimulatedHead(RodLayout(6), 97, seed=1, uneven=0.0001, noise=0, quirk=0)
     start = np.array([(100 / 97) ** 2, (90 / 97) ** 2, (100 / 97) ** 2] * 2)
     head._z = start
-    first = {rod: Pitch(hz) for rod, hz in head.true_hz().items()}
-    assert max(p.hz for p in first.values()) - min(p.hz for p in first.values()) == pytest.approx(10)
-    proposal = propose(ClearingTask(RodLayout(6), (Round(first),), SIXTEENTH))
-    head.turn(proposal.turns)
-    after = list(head.true_hz().values())
-    assert max(after) - min(after) <= 2.0
-    assert np.mean(after) == pytest.approx(np.mean([p.hz for p in first.values()]), rel=0.01)
-    assert proposal.turns[2].thirtyseconds > 0 > proposal.turns[1].thirtyseconds  # both raised and lowered
+    rounds: tuple[Round, ...] = ()
+    for most in (4.5, 2.0):
+        heard = {rod: Pitch(hz) for rod, hz in head.true_hz().items()}
+        if not rounds:
+            assert max(p.hz for p in heard.values()) - min(p.hz for p in heard.values()) == pytest.approx(10)
+        proposal = propose(ClearingTask(RodLayout(6), (*rounds, Round(heard)), SIXTEENTH))
+        assert (
+            proposal.turns[2].thirtyseconds > 0 > proposal.turns[1].thirtyseconds or rounds
+        )  # both raised and lowered
+        rounds = (*rounds, Round(heard, proposal.turns))
+        head.turn(proposal.turns)
+        after = list(head.true_hz().values())
+        assert max(after) - min(after) <= most
+        assert np.mean(after) == pytest.approx(np.mean([97.0]), rel=0.01)
 
 
 @pytest.mark.parametrize("modal", [True, False])
@@ -77,9 +83,10 @@ def test_the_best_turns_are_the_least_squares_solution_over_draws_of_the_belief(
     odd = np.sqrt(0.01 * belief.modal * len(systems)) * odd_projection(task)
     slips = 0.03 * np.sqrt(len(systems)) * np.diag(np.sqrt((belief.answer**2).sum(axis=0)))
     stacked = np.vstack([*systems, odd, slips, small])
-    found, *_ = np.linalg.lstsq(
-        stacked, np.concatenate([*wanted, np.zeros(len(stacked) - 6 * len(systems))]), rcond=None
-    )
+    turned = np.array(
+        [1 / 8, -1 / 16, 0, 0, 1 / 16, 0]
+    )  # with neither count nor gauge, what pitch does not hear of the turns made
+    found, *_ = np.linalg.lstsq(stacked, np.concatenate([*wanted, -odd @ turned, np.zeros(12)]), rcond=None)
     assert ours == pytest.approx(found, abs=0.012)
 
 

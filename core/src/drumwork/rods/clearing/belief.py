@@ -17,7 +17,6 @@ Down-weighting of outlying readings: P. J. Huber, *Robust Statistics* (1981), ch
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final
@@ -38,7 +37,7 @@ Array = NDArray[np.float64]
 
 ANSWER_PER_TURN: Final = 0.8  # all rods one turn: z rises by this, when nothing is known; our own study, a model
 EXECUTION_SD: Final = 0.04  # of a turn: how exactly it is made
-NOISES: Final = (1.5, 0.75)
+NOISES: Final = (2.0, 1.25, 0.75)
 """What a reading's own error may be, in multiples of the usual; rounds of the head itself tell."""
 ITERATIONS: Final = 3
 SETTLED: Final = 4e-3  # in z, far below what a reading tells
@@ -133,6 +132,14 @@ class Belief:
         """Chance that the head answers by its doublet alone, so that odd patterns go unheard."""
         return sum(c.weight for c in self.components if c.has_pair)
 
+    @property
+    def two_lobed(self) -> float:
+        """Of the answer to an even turn, how much a head that answers by its doublet is believed to answer to a two-lobed one."""
+        pairs = [c for c in self.components if c.has_pair]
+        weight = sum(c.weight for c in pairs)
+        share = sum(c.weight * float(c.harmonics[2] / max(c.harmonics[0], 1e-6)) for c in pairs)
+        return share / weight if weight else 1.0
+
     @cached_property
     def z(self) -> Array:
         return np.asarray(sum(c.weight * c.state for c in self.components))
@@ -165,7 +172,7 @@ def _noise(by_rod: Array, variance: Array, slips: Array) -> Array:
     """(m, m) what readings do not tell: their own error, and what the head did otherwise than by its answer, shared by rods and rounds."""
     effect = (by_rod[:, None, :] * slips).reshape(len(variance), -1)
     noise = effect @ effect.T
-    noise[np.diag_indices_from(noise)] += variance
+    noise.flat[:: len(variance) + 1] += variance  # along its diagonal
     return np.asarray(noise)
 
 
@@ -179,10 +186,11 @@ def _fit(
     harmonics, n = projections.shape[0], projections.shape[1]
     mean, own = prior.mean if start is None else start, seen.variance * np.where(seen.known, 1.0, noise**2)
     variance, slips = own, _slips(seen, prior.strays)
+    flat, by_reading = at_rod.reshape(harmonics, -1), np.ascontiguousarray(at_rod.transpose(1, 0, 2))
     for _ in range(ITERATIONS):
         lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
-        by_rod = np.tensordot(lam, at_rod, axes=1)  # (m, n) answer of what the reading saw to each rod
-        by_answer = -(at_rod * (seen.since * (1 + quirk))).sum(axis=2).T
+        by_rod = (lam @ flat).reshape(-1, n)  # (m, n) answer of what the reading saw to each rod
+        by_answer = -np.matmul(by_reading, (seen.since * (1 + quirk))[:, :, None])[:, :, 0]
         jacobian = np.concatenate([seen.at, by_answer, -by_rod * seen.since], axis=1)
         offset = seen.z - seen.at @ mean[:n] - by_answer @ lam + jacobian @ (mean - prior.mean)
         spread = jacobian @ prior.covariance
@@ -222,28 +230,27 @@ def believe(task: ClearingTask, among: Belief | None = None) -> Belief:
     likely = _likely(among) if among else None
     near = {c.name: c.mean for c in among.components} if among else {}
     less = PAIR_TELLS if task.pair_known else 0.0
+    priors = {
+        kind.name: prior_of(kind, task.layout, task.means, level, scale, kept, hz2, seen.uneven, held)
+        for kind in kinds_for(task.means)
+        if likely is None or any(name == kind.name for name, _ in likely)
+    }
     found: dict[tuple[str, float], tuple[float, Component]] = {}
-    for kind in kinds_for(task.means):
-        if likely is not None and all(name != kind.name for name, _ in likely):
-            continue
-        prior = prior_of(kind, task.layout, task.means, level, scale, kept, hz2, seen.uneven, held)
-        start = near.get(kind.name)
-        for noise in NOISES:
-            if likely is not None and (kind.name, noise) not in likely:
+    for noise in NOISES:
+        if likely is None and noise != NOISES[0]:
+            least = max(found[name, NOISES[0]][0] for name in priors) - HOPELESS
+        for name, prior in priors.items():
+            if likely is not None and (name, noise) not in likely:
                 continue
-            if likely is None and noise != NOISES[0] and found[kind.name, NOISES[0]][0] < _best(found) - HOPELESS:
+            if likely is None and noise != NOISES[0] and found[name, NOISES[0]][0] < least:
                 continue
-            component, evidence = _fit(seen, at_rod, projections, prior, noise, start)
-            start = component.mean
-            found[kind.name, noise] = evidence + float(np.log(prior.weight)) - less * (not prior.pair), component
-    best = _best(found)
+            component, evidence = _fit(seen, at_rod, projections, prior, noise, near.get(name))
+            near[name] = component.mean
+            found[name, noise] = evidence + float(np.log(prior.weight)) - less * (not prior.pair), component
+    best = max(value for value, _ in found.values())
     odds = [(np.exp(value - best), component) for value, component in found.values()]
     whole = sum(odd for odd, _ in odds)
     return Belief(tuple(replace(c, weight=float(odd / whole)) for odd, c in odds if odd / whole > NONE))
-
-
-def _best(found: Mapping[tuple[str, float], tuple[float, Component]]) -> float:
-    return max(value for value, _ in found.values())
 
 
 def _likely(among: Belief) -> set[tuple[str, float]]:

@@ -13,13 +13,13 @@ from drumwork.rods.clearing.belief import Belief
 from drumwork.rods.clearing.readings import Means
 from drumwork.rods.clearing.task import ClearingTask
 
-__all__ = ["Limits", "limits_of"]
+__all__ = ["Limits", "limits_of", "made_so_far"]
 
 MOST_SLACKENED: Final = 0.4  # of what holds a rod, in one round
 MOST_EASED: Final = 0.8
 """Of what holds a rod on the average: how far one may be eased beyond what all are, over all rounds, where no count tells what each one holds; our own
 figure."""
-HEARD_SHARE: Final = 0.44  # of a two-lobed pattern of turns, what the readings show (docs/sources/film.md)
+LEAST_HEARD: Final = 0.1  # of a two-lobed pattern of turns, the least the readings are taken to show
 UNHEARD_SDS: Final = 2.5
 MOST_TURNS: Final = 1.0  # either way, in one round
 KEEP_ABOVE_FINGERS: Final = Turns.of(1, 8)
@@ -61,7 +61,7 @@ def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozen
         room = np.minimum(room, np.clip(counted, 0, None))
     elif task.means in (Means.PITCH, Means.EAR):
         room = np.minimum(room, _eased_room(task, belief))
-        unheard = belief.modal * np.std(belief.z) / (HEARD_SHARE * belief.per_turn)
+        unheard = belief.modal * np.std(belief.z) / (max(belief.two_lobed, LEAST_HEARD) * belief.per_turn)
         room = np.minimum(room, np.clip(in_tension - UNHEARD_SDS * unheard, step, None))
     room, up = np.minimum(room, MOST_TURNS), np.full(len(room), MOST_TURNS)
     for place, rod in enumerate(task.layout.rods):
@@ -72,14 +72,14 @@ def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozen
 
 def _eased_room(task: ClearingTask, belief: Belief) -> NDArray[np.float64]:
     """(n,) turns each rod may still be eased, so that over all rounds none goes much further down than all do."""
-    made = np.array([_made(task, rod) for rod in task.layout.rods])
+    made = made_so_far(task)
     level = float(belief.z.mean())
     held = level / belief.per_turn - float(made.mean())  # on the average, before anything was turned
     common = max(level - 1, 0.0) / belief.per_turn  # what all have yet to go down
     return np.asarray(np.clip(MOST_EASED * held + made - made.mean() + common, 0, None))
 
 
-def _made(task: ClearingTask, rod: int) -> float:
-    """Turns of a rod in all rounds so far."""
-    turned = (task.made_in(number) for number in range(len(task.rounds)))
-    return sum(float(each[rod].fraction) for each in turned if rod in each)
+def made_so_far(task: ClearingTask) -> NDArray[np.float64]:
+    """(n,) turns of each rod in all rounds so far."""
+    rounds = [task.made_in(number) for number in range(len(task.rounds))]
+    return np.array([sum(each[rod].thirtyseconds for each in rounds if rod in each) / 32 for rod in task.layout.rods])

@@ -21,8 +21,8 @@ Array = NDArray[np.float64]
 
 DOUBTFUL: Final = 4.0  # times the usual error
 BESIDE_PORT: Final = 2.0  # common practice, F8: a port disturbs tuning near it; the figure is our own
-MOST_ROUNDS: Final = 8
-"""Rounds looked at: what a head did before has faded by then, for answers wander; our own figure."""
+MOST_ROUNDS: Final = 16
+"""Rounds looked at. What a head did to large turns tells its kind, and is not to be forgotten while it is hardly turned any more; our own figure."""
 LOOKS_AT_A_ROD: Final = 0.5
 CUT: Final = {Means.PITCH: 5.0, Means.GAUGE: 4.0, Means.TORQUE: 3.0, Means.EAR: 1.5}
 """Standard deviations beyond which a reading counts less; an ear errs now and then."""
@@ -148,7 +148,7 @@ def _uneven(task: ClearingTask, first: Round) -> float:
 
 
 def _by_rod(turns: Mapping[int, Turns], rods: Sequence[int]) -> list[float]:
-    return [float(turns[rod].fraction) if rod in turns else 0.0 for rod in rods]
+    return [turns[rod].thirtyseconds / 32 if rod in turns else 0.0 for rod in rods]
 
 
 def observe(task: ClearingTask) -> Observed:

@@ -13,7 +13,7 @@ from scipy.linalg import solve
 
 from drumwork.quantities import Turns
 from drumwork.rods.clearing.belief import EXECUTION_SD, Belief, Component
-from drumwork.rods.clearing.limits import Limits
+from drumwork.rods.clearing.limits import Limits, made_so_far
 from drumwork.rods.clearing.sample import Heads
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import EdgeTension, odd_projection
@@ -77,7 +77,7 @@ def _cost(task: ClearingTask, belief: Belief, tension: EdgeTension) -> _Quadrati
         weight = 2 * ODD_COST * belief.modal * step  # a head that answers locally lets odd patterns be heard
         odd = odd_projection(task)
         a = a + weight * step * odd
-        b = b + weight * tension.unheard
+        b = b + weight * _lopsided(task, tension)
     return _Quadratic(np.asarray(a), np.asarray(b), CRANKING_COST)
 
 
@@ -107,12 +107,19 @@ def _improve(cost: _Quadratic, limits: Limits, x: Steps) -> Steps:
     return x
 
 
+def _lopsided(task: ClearingTask, tension: EdgeTension) -> Array:
+    """(n,) turns of lopsided pull as it is known; where neither a count nor a gauge tells, what our own turns have made of an even one."""
+    if tension.told_by:
+        return tension.unheard
+    return np.asarray(odd_projection(task) @ made_so_far(task))
+
+
 def _unheard(task: ClearingTask, belief: Belief, tension: EdgeTension, steps: Steps) -> Array:
     """(m,) square turns of lopsided pull left after (m, n) steps, weighed by how likely pitch is deaf to it."""
     if task.means.is_number:
         return np.zeros(len(steps))
     made = steps * float(task.step.fraction)
-    left = tension.unheard + made @ odd_projection(task)
+    left = _lopsided(task, tension) + made @ odd_projection(task)
     return np.asarray(belief.modal * (left**2).sum(axis=1))
 
 

@@ -21,7 +21,7 @@ from drumwork.rods.clearing.readings import EAR_CENTS, Means, cents_of_z
 from drumwork.rods.clearing.recent import recent
 from drumwork.rods.clearing.relabel import Numbering, agreed_numbering, relabel, relabel_learned
 from drumwork.rods.clearing.sample import draw_heads
-from drumwork.rods.clearing.task import ClearingTask
+from drumwork.rods.clearing.task import ClearingTask, Round
 from drumwork.rods.clearing.tension import EdgeTension, edge_tension
 from drumwork.rods.clearing.verdict import Verdict, judge
 
@@ -199,11 +199,15 @@ class Worked:
         )
 
 
+def _taken_at_its_word(each: Round) -> Round:
+    return replace(each, doubtful=frozenset(), taps=tuple(replace(tap, doubtful=False) for tap in each.taps))
+
+
 def _trusted(task: ClearingTask, limits: Limits) -> Limits:
     """Doubt makes no bolder than trust: no rod goes further than it would, were every reading taken at its word."""
-    if not any(each.doubtful for each in task.rounds):
+    if not any(each.doubtful or any(tap.doubtful for tap in each.taps) for each in task.rounds):
         return limits
-    plain = replace(task, rounds=tuple(replace(each, doubtful=frozenset()) for each in task.rounds))
+    plain = replace(task, rounds=tuple(_taken_at_its_word(each) for each in task.rounds))
     belief = believe(recent(plain))
     bold = plan_turns(plain, belief, draw_heads(plain, belief), edge_tension(plain, belief), limits)
     step = task.step.thirtyseconds

@@ -265,4 +265,4 @@ class ClearingTask:
 
     def z_wanted(self, rod: int) -> float:
         """z a rod should come to; other than 1 only where it is wanted uneven."""
-        return z_of_cents(self.offsets.get(rod, 0.0))
+        return z_of_cents(self.offsets[rod]) if rod in self.offsets else 1.0
