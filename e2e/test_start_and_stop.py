@@ -89,6 +89,19 @@ def test_a_second_start_that_ends_leaves_the_first_its_database(cluster: dict[st
     assert not answers(int(cluster["RT_PGPORT"]))
 
 
+def test_what_it_does_by_the_way_ends_with_it(cluster: dict[str, str], tmp_path: Path) -> None:
+    """Tidying is under way, and takes long, when it is told to end."""
+    (tmp_path / "sitecustomize.py").write_text("import sys, time\nif 'tidy' in sys.orig_argv: time.sleep(60)\n")
+    slow = {"RT_COPY_WAIT_S": "0", "RT_COPIES": str(tmp_path / "copies"), "PYTHONPATH": str(tmp_path)}
+    started = Started({**cluster, **slow})
+    started.ready()
+    end = time.monotonic() + 120
+    while not any("manage.py tidy" in line for line in of_group(started.process.pid)) and time.monotonic() < end:
+        time.sleep(0.05)
+    assert started.end(signal.SIGINT) == 0
+    assert of_group(started.process.pid) == []
+
+
 def test_a_copy_is_made_while_it_runs(cluster: dict[str, str], tmp_path: Path) -> None:
     """The first after a while, the next a day later; none at all when it is not wanted or the database is one's own."""
     settings = {**cluster, "RT_COPY_WAIT_S": "1", "RT_COPIES": str(tmp_path / "copies")}
