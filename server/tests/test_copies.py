@@ -5,12 +5,15 @@ from __future__ import annotations
 import dataclasses
 import hashlib
 import io
+import os
+import signal
 import tarfile
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import pytest
 from django.conf import settings
+from django.core.management import call_command
 from house import Api
 
 from apps.copies.backup import name_at, prune, verify
@@ -102,3 +105,23 @@ def test_today_says_when_the_last_copy_is_older_than_the_workshop_wants(api: Api
     assert said() == "The last backup of the record book is 3 days old."
     assert api("PUT", "/workshop/ways", {**ways, "copy_days": 0})[0] == 200
     assert said() == ""
+
+
+def test_told_to_end_while_it_writes_leaves_nothing_half_written(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, db: None
+) -> None:
+    def slow(url: str, whole: Path, dump: Path) -> Manifest:
+        dump.write_bytes(b"half of it")
+        os.kill(os.getpid(), signal.SIGTERM)
+        raise AssertionError("it went on")
+
+    monkeypatch.setenv("RT_BACKUP_URL", "postgresql:///")
+    monkeypatch.setattr("apps.copies.backup._write", slow)
+    # What the process would do without us: die at once, as a shell's kill has it; here it may not.
+    before = signal.signal(signal.SIGTERM, signal.SIG_IGN)
+    try:
+        with pytest.raises(SystemExit, match="nothing was written"):
+            call_command("backup", "--into", str(tmp_path))
+    finally:
+        signal.signal(signal.SIGTERM, before)
+    assert list(tmp_path.iterdir()) == []

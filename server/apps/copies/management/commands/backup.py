@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import os
+import signal
+import sys
 from argparse import ArgumentParser
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -45,7 +47,11 @@ class Command(BaseCommand):
             if options["every"] and newest and now - newest < timedelta(hours=options["every"]):
                 return
         file = folder / name_at(now) if folder else Path(options["file"])
-        made = back_up(url, file)
+        before = signal.signal(signal.SIGTERM, lambda *_: sys.exit("Told to end: nothing was written."))
+        try:  # so that a half-written copy goes too
+            made = back_up(url, file)
+        finally:
+            signal.signal(signal.SIGTERM, before)
         self._remember(file, made, now)
         self.stdout.write(f"{file}: {made.rows} rows of {len(made.counts)} tables, read back and complete.")
         for gone in prune(folder, options["keep"], options["days"], now) if folder else []:
