@@ -236,17 +236,17 @@ def believe(task: ClearingTask, among: Belief | None = None) -> Belief:
         if likely is None or any(name == kind.name for name, _ in likely)
     }
     found: dict[tuple[str, float], tuple[float, Component]] = {}
+    names = list(priors)
     for noise in NOISES:
-        if likely is None and noise != NOISES[0]:
-            least = max(found[name, NOISES[0]][0] for name in priors) - HOPELESS
-        for name, prior in priors.items():
-            if likely is not None and (name, noise) not in likely:
-                continue
-            if likely is None and noise != NOISES[0] and found[name, NOISES[0]][0] < least:
-                continue
-            component, evidence = _fit(seen, at_rod, projections, prior, noise, near.get(name))
-            near[name] = component.mean
-            found[name, noise] = evidence + float(np.log(prior.weight)) - less * (not prior.pair), component
+        for name in names:
+            if likely is None or (name, noise) in likely:
+                prior = priors[name]
+                component, evidence = _fit(seen, at_rod, projections, prior, noise, near.get(name))
+                near[name] = component.mean
+                found[name, noise] = evidence + float(np.log(prior.weight)) - less * (not prior.pair), component
+        if likely is None and noise == NOISES[0]:
+            least = max(found[name, noise][0] for name in names) - HOPELESS
+            names = [name for name in names if found[name, noise][0] >= least]
     best = max(value for value, _ in found.values())
     odds = [(np.exp(value - best), component) for value, component in found.values()]
     whole = sum(odd for odd, _ in odds)

@@ -2,9 +2,10 @@
 
 Shares are of the answer to an even turn of all rods, one for each harmonic k round the head. *Doublet*: edge readings follow the two-lobed
 pair of modes, odd patterns all but unheard; *straying doublet*: the same, but what a turn does depends on the state, so that one fixed answer
-explains it only roughly. *Evened doublet*: the same of a hoop that evens out the pull of its rods before the film has it. *Local*: each rod moves mostly its own reading and something of its neighbours' and its partner's. *Fringed*: a rod
-is heard so far round the edge, whatever the rods' number, with fringes of either sign. *Between*: a blend of doublet and local; *fringed
-between*: of doublet and fringed. The means and covariances are those of heads drawn from the stated ranges.
+explains it only roughly; *evened doublet*: one whose hoop evens out the pull of its rods before the film has it. *Local*: each rod moves
+mostly its own reading and something of its neighbours' and its partner's. *Fringed*: a rod is heard so far round the edge, whatever the rods'
+number, with fringes of either sign. *Between*: a blend of doublet and local; *fringed between*: of doublet and fringed. The means and
+covariances are those of heads drawn from the stated ranges.
 
 References
 ----------
@@ -37,6 +38,8 @@ NUMBER_ANSWER_LOG_SD: Final = 0.8  # a gauge's scale is its own
 ROD_SD: Final = 0.10
 EVENED: Final = (0.08, 0.3)
 """Two-lobed share of an evened doublet."""
+ANY: Final = (0.08, 0.55)
+"""The same of whatever doublet."""
 FAINT_SHARE: Final = 0.1  # of a doublet head's unevenness, what shows four-lobed
 UNHEARD_SD: Final = 0.0015
 HELD_SD: Final = 0.01  # by ear the level is what it is
@@ -84,13 +87,16 @@ def _doublet(random: np.random.Generator, count: int) -> Array:
 
 
 def _evened_doublet(random: np.random.Generator, count: int) -> Array:
-    least, most = EVENED
-    return _pair(least * (most / least) ** random.random(DRAWS), random, count)
+    return _pair(_log_uniform(EVENED, random), random, count)
 
 
 def _any_doublet(random: np.random.Generator, count: int) -> Array:
-    least, most = EVENED[0], 0.55
-    return _pair(least * (most / least) ** random.random(DRAWS), random, count)
+    return _pair(_log_uniform(ANY, random), random, count)
+
+
+def _log_uniform(between: tuple[float, float], random: np.random.Generator) -> Array:
+    least, most = between
+    return np.asarray(least * (most / least) ** random.random(DRAWS))
 
 
 def _local(random: np.random.Generator, count: int) -> Array:
