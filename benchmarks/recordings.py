@@ -19,6 +19,7 @@ from drumwork.quantities import Length
 
 FOLDER = Path(__file__).parents[1] / ".data" / "recordings" / "kits"
 AGREE_CENTS = 20.0
+SAME_PARTIAL_CENTS = 100.0
 FEWEST = 3
 DRUMS = (
     (r"TomLow|TM2|floortom|ft_|TomFloor", "tom", 16),
@@ -70,18 +71,37 @@ def agree(readings: list[TapReading]) -> int:
     return int((apart <= AGREE_CENTS).sum(axis=1).max())
 
 
+def spread_cents(readings: list[TapReading]) -> float | None:
+    """How far apart the highest and the lowest lie of those that read the same partial: within 100 cents of their median."""
+    hz = np.array([each.hz for each in readings if each.hz])
+    if not len(hz):
+        return None
+    off = 1200 * np.log2(hz / np.median(hz))
+    off = off[np.abs(off) < SAME_PARTIAL_CENTS]
+    return float(off.max() - off.min()) if len(off) > 1 else None
+
+
 def measure(drums: list[Recorded], at: Where) -> None:
     sums: dict[str, np.ndarray] = defaultdict(lambda: np.zeros(5, dtype=int))
+    spreads: dict[tuple[str, bool], list[float]] = defaultdict(list)
     for drum in drums:
         read = heard(drum, at)
         told = [sum(each.status is status for each in read) for status in Status]
         sums[drum.kind] += np.array([len(read), *told, agree(read)])
+        for taken_only in (False, True):
+            spread = spread_cents([each for each in read if not taken_only or each.status is Status.OK])
+            spreads[drum.kind, taken_only] += [spread] if spread is not None else []
         print(f"  {drum.drum:44} " + " ".join(f"{each.hz:6.1f}" if each.hz else "   –  " for each in read))
         for reason in sorted({each.reason for each in read if each.status is Status.REFUSE}):
             print(f"  {'':44} refused: {reason}")
     for kind, (count, ok, flagged, refused, alike) in sums.items():
         print(
-            f"{kind}: {count} taps, ok {ok}, doubted {flagged}, refused {refused}; {alike} agree within {AGREE_CENTS:.0f} cents"
+            f"{kind}: {count} taps, ok {ok}, doubted {flagged}, refused {refused}; {alike} agree within {AGREE_CENTS:.0f} cents; "
+            + "; ".join(
+                f"from soft to hard {np.mean(spreads[kind, only]):.1f} cents (mean of {len(spreads[kind, only])} drums), median {np.median(spreads[kind, only]):.1f}, {words}"
+                for only, words in ((False, "all"), (True, "those taken without doubt"))
+                if spreads[kind, only]
+            )
         )
 
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from drumwork.errors import BadQuantity
 from drumwork.listening.choose import choose_partial
 from drumwork.listening.context import TapContext, Where, usual_edge_hz
-from drumwork.listening.glide import follow_glide, settle, unbend
+from drumwork.listening.glide import follow_glide, unbend
 from drumwork.listening.onset import find_ring, find_taps
 from drumwork.listening.partials import Partial, find_partials
 from drumwork.listening.prepare import prepare
@@ -62,20 +62,28 @@ class TestGlide:
 
     @pytest.mark.parametrize("sharp", [0.0, 0.02, 0.08])
     def test_a_glide_is_told_from_when_the_click_is_over(self, sharp: float) -> None:
-        """By then a fifth of the energy is gone at this decay (e^(-2·7·0.016)), and the band takes some more."""
-        found = follow_glide(ring_of((150, 1.0, 7), sharp=sharp), RATE, [150.0 * (1 + sharp / 4)])
-        true = 1200 * np.log2(1 + sharp)
-        assert 0.55 * true <= found.cents <= true + 3
+        """By then a fifth of the energy is gone at this decay (e^(-2·7·0.016))."""
+        found = follow_glide(ring_of((150, 1.0, 7), sharp=sharp), RATE, [150.0 * (1 + sharp / 4)], 1.0)
+        true = 1200 * np.log2(1 + sharp * np.exp(-2 * 7 * 0.016))
+        assert found.cents == pytest.approx(true, rel=0.15, abs=7)
 
     def test_an_unbent_tap_stands_where_it_settles(self) -> None:
         bent = ring_of((150, 1.0, 7), sharp=0.06)
-        soft = unbend(bent, follow_glide(bent, RATE, [152.0]))
-        hz, _ = settle(soft, RATE, 150.5)
-        assert abs(1200 * np.log2(hz / 150)) < 2
+        soft = unbend(bent, follow_glide(bent, RATE, [152.0], 1.0))
+        assert abs(1200 * np.log2(find_partials(soft, RATE, 1.0)[0].hz / 150)) < 1
+
+    @pytest.mark.parametrize("apart", [1.5, 4.0])
+    def test_a_beating_pair_is_not_taken_for_a_glide_nor_hides_one(self, apart: float) -> None:
+        """Its phase wanders by itself; following that, the glide came out 19 to 170 cents wrong."""
+        for sharp in (0.0, 0.09):
+            pair = ring_of((200, 1.0, 2.5), (200 + apart, 0.8, 2.6), (330, 0.5, 4.0), sharp=sharp)
+            found = follow_glide(pair, RATE, [201.0, 331.0], 1.0)
+            true = 1200 * np.log2(1 + sharp * np.exp(-2 * 2.5 * 0.016))
+            assert found.cents == pytest.approx(true, abs=4)
 
     def test_a_soft_tap_is_left_as_it_is(self) -> None:
         soft = ring_of((150, 1.0, 7))
-        assert unbend(soft, follow_glide(soft, RATE, [150.0])) == pytest.approx(soft, abs=0.02)
+        assert unbend(soft, follow_glide(soft, RATE, [150.0], 1.0)) == pytest.approx(soft, abs=0.03)
 
 
 class TestPartials:

@@ -21,6 +21,7 @@ from scipy.ndimage import maximum_filter1d, median_filter
 __all__ = ["Partial", "find_partials"]
 
 Array = NDArray[np.float64]
+Complex = NDArray[np.complex128]
 
 FROM_S: Final = 0.03
 MOST_S: Final = 0.65
@@ -86,7 +87,7 @@ class _Slowed:
         self.rate = rate / self._down
         self._band = np.fft.ifftshift(np.hanning(self._count))
 
-    def at(self, hz: float) -> tuple[NDArray[np.complex128], float]:
+    def at(self, hz: float) -> tuple[Complex, float]:
         """(n,) the band about the bin nearest `hz`, and that bin in hertz; its ends, which the filter bends, are left out."""
         place = round(hz / self._step)
         bins = (np.fft.fftfreq(self._count, 1 / self._count).astype(int) + place) % len(self._spectrum)
@@ -95,7 +96,7 @@ class _Slowed:
         return slow[bent:-bent], place * self._step
 
 
-def _poles(every: NDArray[np.complex128]) -> list[NDArray[np.complex128]]:
+def _poles(every: Complex) -> list[Complex]:
     """For each row of (p, n) what each of its few damped sinusoids is multiplied by from one sample to the next."""
     n = every.shape[1]
     length = max(n // 3, min(n // 2, SHORTEST))
@@ -104,32 +105,42 @@ def _poles(every: NDArray[np.complex128]) -> list[NDArray[np.complex128]]:
     squares, vectors = np.linalg.eigh(np.swapaxes(hankel.conj(), 1, 2) @ hankel)
     values = np.sqrt(squares[:, ::-1].clip(0))
     orders = (values > FAINT * values[:, :1]).sum(axis=1).clip(1, MOST_ORDER)
-    found = []
-    for basis, order in zip(vectors[:, :, ::-1].conj(), orders, strict=True):
-        of = basis[:, :order]  # (length + 1, order), conjugate of the row space
-        poles = np.linalg.eigvals(_least_squares(of[:-1], of[1:]))
-        found.append(np.asarray(poles[(np.abs(poles) > 0.5) & (np.abs(poles) < 1.06)]))
+    found = [np.zeros(0, complex)] * len(every)
+    for order, rows in _alike(orders):
+        of = vectors[rows, :, : -order - 1 : -1].conj()  # (…, length + 1, order), conjugate of the row space
+        for row, poles in zip(rows, np.linalg.eigvals(_least_squares(of[:, :-1], of[:, 1:])), strict=True):
+            found[row] = np.asarray(poles[(np.abs(poles) > 0.5) & (np.abs(poles) < 1.06)])
     return found
 
 
-def _least_squares(columns: NDArray[np.complex128], wanted: NDArray[np.complex128]) -> NDArray[np.complex128]:
-    """By the normal equations: few columns, far from one another."""
-    turned = columns.conj().T
+def _alike(counts: NDArray[np.intp]) -> list[tuple[int, NDArray[np.intp]]]:
+    """Rows of one count together, so that they are worked out at once; those of none left out."""
+    return [(int(count), np.flatnonzero(counts == count)) for count in np.unique(counts[counts > 0])]
+
+
+def _least_squares(columns: Complex, wanted: Complex) -> Complex:
+    """(…, n, m) of (…, k, n) and (…, k, m), by the normal equations: few columns, far from one another."""
+    turned = np.swapaxes(columns.conj(), -1, -2)
     normal = turned @ columns
-    ridge = 1e-12 * float(np.trace(normal).real) * np.eye(len(normal))
+    ridge = 1e-12 * np.trace(normal, axis1=-2, axis2=-1).real[..., None, None] * np.eye(normal.shape[-1])
     return np.asarray(np.linalg.solve(normal + ridge, turned @ wanted))
 
 
-def _pencil(every: NDArray[np.complex128], rate: float) -> list[list[tuple[float, float, complex]]]:
+def _pencil(every: Complex, rate: float) -> list[list[tuple[float, float, complex]]]:
     """(offset hz, decay 1/s, amplitude at the start) of the few damped sinusoids in each row of (p, n)."""
+    found: list[list[tuple[float, float, complex]]] = [[] for _ in every]
     if every.shape[1] < SHORTEST:
-        return [[] for _ in every]
+        return found
     steps = np.arange(every.shape[1])[:, None]
-    found = []
-    for row, poles in zip(every, _poles(every), strict=True):
-        amplitudes = _least_squares(poles[None, :] ** steps, row) if len(poles) else np.zeros(0, complex)
-        told = zip(np.angle(poles) * rate / (2 * np.pi), -np.log(np.abs(poles)) * rate, amplitudes, strict=True)
-        found.append([(float(offset), float(decay), complex(size)) for offset, decay, size in told])
+    told = _poles(every)
+    for _, rows in _alike(np.array([len(poles) for poles in told])):
+        poles: Complex = np.stack([told[row] for row in rows])
+        amplitudes = _least_squares(np.asarray(poles[:, None, :] ** steps, dtype=np.complex128), every[rows, :, None])[
+            ..., 0
+        ]
+        offsets, decays = np.angle(poles) * rate / (2 * np.pi), -np.log(np.abs(poles)) * rate
+        for row, *of in zip(rows, offsets.tolist(), decays.tolist(), amplitudes.tolist(), strict=True):
+            found[row] = list(zip(*of, strict=True))
     return found
 
 

@@ -7,9 +7,9 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.fft import next_fast_len
 from scipy.ndimage import maximum_filter1d
 
-from drumwork.listening.glide import envelope_of
 from drumwork.listening.prepare import prepare
 from drumwork.quantities import Interval
 
@@ -47,6 +47,14 @@ def _every(x: Array, step: int) -> Array:
     return np.asarray(x[: count * step].reshape(count, step).mean(axis=1))
 
 
+def _envelope(x: Array, rate: float, hz: float) -> NDArray[np.complex128]:
+    """(n,) the partial near `hz` turned down to standstill, and what lies further off than the band taken away."""
+    size = next_fast_len(len(x) + int(3 * rate / (2 * np.pi * BAND_HZ)))
+    turned = np.fft.fft(x * np.exp(-2j * np.pi * hz * np.arange(len(x)) / rate), size)
+    band = np.exp(-0.5 * (np.fft.fftfreq(size, 1 / rate) / BAND_HZ) ** 2)
+    return np.asarray(np.fft.ifft(turned * band)[: len(x)])
+
+
 def picture_of(samples: NDArray[np.floating], rate: int, onset_s: float, settled_hz: float | None) -> TapPicture:
     """The picture of a tap that was read; without a pitch, its ring alone.
 
@@ -65,7 +73,7 @@ def picture_of(samples: NDArray[np.floating], rate: int, onset_s: float, settled
 
 
 def _course(ring: Array, rate: float, settled_hz: float, step: int) -> tuple[float | None, ...]:
-    turning = envelope_of(ring, rate, settled_hz, BAND_HZ)
+    turning = _envelope(ring, rate, settled_hz)
     off = np.gradient(np.unwrap(np.angle(turning))) * rate / (2 * np.pi)
     power = np.abs(turning) ** 2
     means, weights = _every(off * power, step), _every(power, step)

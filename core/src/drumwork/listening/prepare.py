@@ -71,10 +71,14 @@ def _rails(raw: Array, rate: int) -> Array:
     """Seconds at which some channel stands flat at its largest."""
     found = []
     for channel in raw.T:
-        peak = float(np.abs(channel).max())
-        if peak > LOUD:
-            still = (np.abs(np.diff(channel)) < FLAT * peak) & (np.abs(channel[1:]) > NEAR_PEAK * peak)
-            found.append(np.flatnonzero(np.convolve(still, np.ones(RAIL_RUN - 1), "same") >= RAIL_RUN - 1))
+        loud = np.abs(channel)
+        peak = float(loud.max())
+        near = np.flatnonzero(loud > NEAR_PEAK * peak) if peak > LOUD else np.array([], dtype=np.intp)
+        near = near[near > 0]
+        still = near[np.abs(channel[near] - channel[near - 1]) < FLAT * peak]
+        run = RAIL_RUN - 1
+        if len(still) >= run:
+            found.append(still[run - 1 :][still[run - 1 :] - still[: len(still) - run + 1] == run - 1] - run // 2 - 1)
     return np.unique(np.concatenate(found)) / rate if found else np.array([])
 
 

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from drumwork.listening.choose import Ask, Candidate, choose_partial
 from drumwork.listening.context import TapContext, Where
-from drumwork.listening.glide import follow_glide, settle, unbend
+from drumwork.listening.glide import follow_glide, unbend
 from drumwork.listening.hum import without_hum
 from drumwork.listening.onset import find_ring, loudest_stroke
 from drumwork.listening.partials import Partial, find_partials
@@ -41,9 +41,6 @@ FOLLOWED: Final = 3
 FOLLOWED_LEAST: Final = 0.12  # of the strongest
 FOLLOWED_APART_HZ: Final = 24.0
 GLIDE_SHARE: Final = 0.03  # of the glide, what following it may miss
-ALONE_HZ: Final = 22.0
-ALONE_DB: Final = 26.0
-SECOND_LOOK_RATIO: Final = 0.006
 GLIDE_LEFT: Final = 0.1  # of the stroke's error in sharpness, what is left in the ring that is read
 
 
@@ -126,23 +123,10 @@ def _family(heard: Heard, onset_s: float, end_s: float, near_hz: float | None) -
     peaks, tonal = _rough_peaks(ringing, heard.rate, until)
     if not peaks:
         return _Family([], 0.0, 0.0, tonal, ringing, ringing)
-    glide = follow_glide(ringing, heard.rate, peaks)
+    glide = follow_glide(ringing, heard.rate, peaks, until)
     soft = unbend(ringing, glide)
     partials = find_partials(soft, heard.rate, until, near_hz)
     return _Family(partials, glide.cents, GLIDE_LEFT * glide.doubt_cents, tonal, ringing, soft)
-
-
-def _read(family: _Family, best: Partial, rate: float) -> tuple[float, float]:
-    """The chosen partial's pitch and error in hertz. One that stands alone is followed once more; a split pair is left as it was taken apart."""
-    beside = [
-        each
-        for each in family.partials
-        if each is not best and abs(each.hz - best.hz) < ALONE_HZ and each.level_db > best.level_db - ALONE_DB
-    ]
-    if beside:
-        return best.hz, best.sigma_hz
-    hz, sigma = settle(family.soft, rate, best.hz)
-    return (hz, sigma) if abs(hz / best.hz - 1) < SECOND_LOOK_RATIO else (best.hz, best.sigma_hz)
 
 
 def listen_to_tap(samples: NDArray[np.floating], rate: int, context: TapContext | None = None) -> TapReading:
@@ -180,12 +164,11 @@ def listen_to_tap(samples: NDArray[np.floating], rate: int, context: TapContext 
         reason = "the other head rings: that is its pitch; mute it and tap again"
         return _refused(reason, strength, ring.onset_s, tuple(family.partials))
     together = heads_together(best.hz, family.partials, known)
-    hz, error = _read(family, best, heard.rate)
     sigma = math.hypot(
-        LEAST_SIGMA_CENTS, cents_of(1 + error / hz), family.doubt_cents, GLIDE_SHARE * family.glide_cents
+        LEAST_SIGMA_CENTS, cents_of(1 + best.sigma_hz / best.hz), family.doubt_cents, GLIDE_SHARE * family.glide_cents
     )
     reason = TOGETHER if together else doubts_of(heard, ring, family.glide_cents, choice)
     status = Status.FLAG if reason else Status.OK
     return TapReading(
-        status, hz, sigma, reason, tuple(family.partials), strength, family.glide_cents, ring.onset_s, choice.chance, choice.second, choice.ask
+        status, best.hz, sigma, reason, tuple(family.partials), strength, family.glide_cents, ring.onset_s, choice.chance, choice.second, choice.ask
     )  # fmt: skip
