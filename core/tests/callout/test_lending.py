@@ -95,7 +95,8 @@ def test_whatever_the_drum_a_gap_costs_part_of_the_pull_and_the_neighbours_turn_
     assert 0.1 < gap.lost <= 1
     assert gap.left == pytest.approx((1 - gap.lost) * over**2, rel=1e-6)
     assert Turns.of(1, 16) <= gap.extra <= Turns.of(1, 8)
-    assert gap_at(each, RodLayout(rods), 1, Pitch(lug.hz * 1.1), hoops, cost).left > gap.left
+    # Where nothing of the pull is left at the gap, more pull beside it leaves nothing either.
+    assert gap_at(each, RodLayout(rods), 1, Pitch(lug.hz * 1.1), hoops, cost).left > gap.left or gap.lost == 1
 
 
 def test_who_gives_and_who_does_not() -> None:

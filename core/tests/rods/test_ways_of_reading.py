@@ -172,7 +172,7 @@ def test_what_was_learned_makes_the_next_visit_surer() -> None:
     blind, taught = (believe(replace(again, learned=kept)) for kept in (None, found.learned))
     turns = np.full(8, 0.2)
     # Hands slip and answers wander on a known head too: what is left of the doubt cannot be nothing.
-    assert np.trace(taught.outcome(turns)[1]) < 0.7 * np.trace(blind.outcome(turns)[1])
+    assert np.trace(taught.outcome(turns)[1]) < 0.75 * np.trace(blind.outcome(turns)[1])
     assert taught.per_turn == pytest.approx(1.4 * (200 / 190) ** 2, rel=0.2)
 
 
