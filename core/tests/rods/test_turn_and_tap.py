@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import copy
 from dataclasses import replace
 
 import numpy as np
@@ -24,6 +25,7 @@ from drumwork.rods.clearing import (
     propose,
 )
 from drumwork.rods.clearing.belief import believe
+from drumwork.rods.clearing.findings import FindingKind
 from drumwork.rods.clearing.observe import observe
 from drumwork.rods.clearing.relabel import relabel
 from drumwork.rods.layout import RodLayout
@@ -111,6 +113,38 @@ class TestWhatIsLeft:
         assert biting.ask is Ask.TURN
         again = idle.proposal.turns[1].thirtyseconds > biting.proposal.turns[1].thirtyseconds
         assert again or idle.ask is Ask.ROUND
+
+    @pytest.mark.parametrize(("share", "kind"), [(0.0, FindingKind.NOT_ANSWERING), (-1.0, FindingKind.WRONG_WAY)])
+    def test_on_a_head_whose_answer_is_known_an_idle_turn_is_named_and_not_counted(
+        self, share: float, kind: FindingKind
+    ) -> None:
+        """A simulated head, its own truth: what the tap would read had so much of the turn been made."""
+        for seed in range(4):
+            between, wanted = self.known_head(seed)
+            rod = max(wanted, key=lambda each: abs(wanted[each].thirtyseconds))
+            for did, found_kind in ((1.0, None), (share, kind)):
+                head, rounds = between
+                now = copy.deepcopy(head)
+                now.turn({rod: Turns(round(wanted[rod].thirtyseconds * did))})
+                tap = Tap(rod, now.tap()[rod].hz, {rod: wanted[rod]})
+                found = go_on(
+                    task(*rounds[:-1], replace(rounds[-1], taps=(tap,)), made={rod: wanted[rod]}), sure=1.1
+                ).proposal
+                assert [each.kind for each in found.findings] == ([found_kind] if found_kind else [])
+                if found_kind is FindingKind.NOT_ANSWERING:
+                    assert found.findings[0].rods == (rod,)
+                    assert not found.turns[rod].thirtyseconds  # not before it was looked at
+
+    @staticmethod
+    def known_head(seed: int) -> tuple[tuple[SimulatedHead, list[Round]], dict[int, Turns]]:
+        """Three rounds of eighths, then a quarter at one rod."""
+        head = SimulatedHead(LAYOUT, 200.0, seed, uneven=0.03, noise=0.001, modal=False)
+        rounds = []
+        for lap in range(3):
+            made = {rod: Turns.of((rod * (lap + 1)) % 3 - 1, 8) for rod in LAYOUT.rods}
+            rounds.append(Round(head.tap(), made))
+            head.turn(made)
+        return (head, [*rounds, Round(head.tap())]), {1 + seed: Turns.of(1, 4)}
 
     def test_with_nothing_worth_turning_a_round_is_asked_for_and_nothing_turned(self) -> None:
         even = Round({rod: Pitch(200.0 + 0.3 * (rod % 2)) for rod in LAYOUT.rods})

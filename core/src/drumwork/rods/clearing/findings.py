@@ -6,7 +6,7 @@ tried, and the one that explains it best is named; where two explain it alike, b
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
@@ -14,13 +14,13 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.quantities import Interval
+from drumwork.quantities import Interval, Turns
 from drumwork.rods.clearing.belief import Belief, believe
 from drumwork.rods.clearing.observe import observe
 from drumwork.rods.clearing.readings import Means
 from drumwork.rods.clearing.task import ClearingTask, Round
 
-__all__ = ["Finding", "FindingKind", "findings_of"]
+__all__ = ["Finding", "FindingKind", "finding_of_tap", "findings_of", "without_last_turn"]
 
 Array = NDArray[np.float64]
 
@@ -28,6 +28,7 @@ SURPRISING: Final = 2.2
 """Mean squared surprise per reading, in standard deviations, from which a mishap is looked for."""
 MISHAP_ODDS: Final = 0.02  # how often a round has a mishap of one kind, beforehand
 TELLING: Final = 20.0  # how much better than "nothing amiss" an explanation must be
+WORTH_A_LOOK: Final = 3.0  # the same for a tap between turns, where the rod is still in hand and looked at in a moment
 ALIKE: Final = 4.0  # explanations within this factor of the best are named beside it
 FIGHT_CENTS: Final = 18.0
 
@@ -132,6 +133,64 @@ def findings_of(task: ClearingTask, belief: Belief) -> tuple[Finding, ...]:
     if last.surprise() < SURPRISING:
         return fights
     return (_explain(task, last), *fights)
+
+
+def finding_of_tap(task: ClearingTask) -> Finding | None:
+    """Whether the rod tapped last, between turns, answered the turn it was given just before; None where it did, or where that cannot be told."""
+    last = task.rounds[-1]
+    turned = _turned_just_before(task)
+    if not turned:
+        return None
+    tap, made = last.taps[-1], float(turned.fraction)
+    before = believe(replace(task, rounds=(*task.rounds[:-1], replace(last, taps=last.taps[:-1]))))
+    seen, place = observe(task), task.layout.rods.index(tap.rod)
+
+    def log_likelihood(share: float) -> float:
+        """How well the tap agrees with so much of the turn having been made."""
+        undone = np.where(np.arange(len(task.layout.rods)) == place, (share - 1) * made, 0.0)
+        each = []
+        for c in before.components:
+            mean, covariance = c.outcome(undone)
+            variance = covariance[place, place] + seen.variance[-1]
+            off = (seen.z[-1] - mean[place]) ** 2 / variance
+            each.append(np.log(max(c.weight, 1e-12)) - (off + np.log(variance)) / 2)
+        return float(np.logaddexp.reduce(each))
+
+    told = {FindingKind.NOT_ANSWERING: log_likelihood(0.0), FindingKind.WRONG_WAY: log_likelihood(-1.0)}
+    kind = max(told, key=lambda each: told[each])
+    better = told[kind] + np.log(MISHAP_ODDS) - log_likelihood(1.0)
+    if better < np.log(WORTH_A_LOOK):
+        return None
+    stories = {each: _Story(each, (tap.rod,), np.zeros(0), None, 1) for each in told}
+    alike = [stories[each] for each in told if each is not kind and told[kind] - told[each] < np.log(ALIKE)]
+    certain = better >= np.log(TELLING) and not alike
+    words = _words(stories[kind], alike)
+    return Finding(
+        kind, (tap.rod,), words if certain else words.replace("It looks as if", "It may be that", 1), certain
+    )
+
+
+def _turned_just_before(task: ClearingTask) -> Turns:
+    """What the rod tapped last was turned since it was last read; nothing where another turn came after the tap."""
+    taps = task.rounds[-1].taps
+    if not taps or _without_idle(taps[-1].turned) != _without_idle(task.made):
+        return Turns(0)
+    rod = taps[-1].rod
+    earlier = [tap.turned.get(rod, Turns(0)) for tap in taps[:-1] if tap.rod == rod]
+    return taps[-1].turned.get(rod, Turns(0)) + -(earlier[-1] if earlier else Turns(0))
+
+
+def _without_idle(turned: Mapping[int, Turns]) -> dict[int, Turns]:
+    return {rod: turns for rod, turns in turned.items() if turns.thirtyseconds}
+
+
+def without_last_turn(task: ClearingTask) -> ClearingTask:
+    """The task as if the rod tapped last had not been turned just before."""
+    last, turned = task.rounds[-1], _turned_just_before(task)
+    rod = last.taps[-1].rod
+    less = {rod: task.made[rod] + -turned}
+    taps = (*last.taps[:-1], replace(last.taps[-1], turned={**last.taps[-1].turned, **less}))
+    return replace(task, rounds=(*task.rounds[:-1], replace(last, taps=taps)), made={**task.made, **less})
 
 
 def _explain(task: ClearingTask, last: _Last) -> Finding:

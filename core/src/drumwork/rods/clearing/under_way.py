@@ -14,6 +14,7 @@ from typing import Final
 import numpy as np
 
 from drumwork.rods.clearing.belief import believe
+from drumwork.rods.clearing.findings import FindingKind, finding_of_tap, without_last_turn
 from drumwork.rods.clearing.propose import Proposal, Worked, at_rest, compose, work_out
 from drumwork.rods.clearing.readings import Means, cents_of_z
 from drumwork.rods.clearing.recent import recent
@@ -49,13 +50,16 @@ class GoOn:
 
 def go_on(task: ClearingTask, sure: float) -> GoOn:
     """Plan what is left of a round whose turns are under way. Done is said where the chance that the head is even is at least `sure`."""
-    to = agreed_numbering(task)
+    to, finding = agreed_numbering(task), finding_of_tap(task)
+    dead = frozenset[int]()
+    if finding and finding.kind is FindingKind.NOT_ANSWERING and finding.certain:
+        task, dead = without_last_turn(task), frozenset({to[finding.rods[0]]})
     agreed = relabel(task, to)
     belief = believe(recent(agreed))
     heads = draw_heads(agreed, belief)
     chance = heads.chance(agreed, np.zeros(len(task.layout.rods)))
     done = chance >= sure
-    found = work_out(agreed, belief, done, frozenset())
+    found = work_out(agreed, belief, done, dead)
     ask = Ask.DONE if done else Ask.TURN if _worth_turning(agreed, heads, found) else Ask.ROUND
     if ask is Ask.ROUND:
         found = at_rest(agreed, belief, found)
@@ -63,7 +67,7 @@ def go_on(task: ClearingTask, sure: float) -> GoOn:
     there = sorted(to[rod] for rod in task.layout.rods)
     z = {rod: max(float(belief.z[there.index(to[rod])]), LEAST_Z) for rod in task.layout.rods}
     read = {rod: cents_of_z(each) for rod, each in z.items()}
-    return GoOn(ask, compose(task, worked, _by_belief(task, z, done, chance), (), read))
+    return GoOn(ask, compose(task, worked, _by_belief(task, z, done, chance), (finding,) if finding else (), read))
 
 
 def _worth_turning(task: ClearingTask, heads: Heads, found: Worked) -> bool:

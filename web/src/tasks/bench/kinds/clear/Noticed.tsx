@@ -1,12 +1,18 @@
 import type { Lap } from '../../log/types'
 import { Note } from '../../parts'
 
-/** What the last round says of the turns before it: something to look at before turning on. */
+/** What the last round, or the last tap between turns, says of the turns before it: something to look at before turning on. */
 export function Noticed({ lap }: { lap: Lap }) {
-  const found = lap.plan?.findings ?? []
-  return found.length ? (
+  return <Found findings={lap.left?.findings.length ? lap.left.findings : (lap.plan?.findings ?? [])} />
+}
+
+type Findings = NonNullable<Lap['plan']>['findings']
+
+/** Each with a title of its own. */
+export function Found({ findings }: { findings: Findings }) {
+  return findings.length ? (
     <Note role="status" aria-label="Look at this first">
-      {found.map((each) => (
+      {findings.map((each) => (
         <p key={each.words}>
           <b>{TITLES[each.kind] ?? 'Look at this'}.</b> {each.words}
         </p>

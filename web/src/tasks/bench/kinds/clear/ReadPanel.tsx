@@ -10,6 +10,7 @@ import { Ask } from './Ask'
 import type { Judgement } from './EarButtons'
 import { Change, Line, MeansLine } from './MeansLine'
 import { Amid, Big, Cautions, Label, Note, Panel, Why } from '../../parts'
+import { Found } from './Noticed'
 import { TargetLine } from './TargetLine'
 
 type ReadNext = Extract<Next, { kind: 'read' }>
@@ -99,11 +100,14 @@ function ByTaps({ next }: { next: ReadNext }) {
   const left = next.step.laps[next.lapNo - 1]?.left
   if (!left || next.lap.rods.some((rod) => rod.reading)) return null
   return (
-    <Why>
-      {left.ask === 'done'
-        ? `Even by the taps, ${inHundred(left.chance_now)} in 100. Tap round once to be sure, or leave it so.`
-        : 'By the taps no turn more is worth making: a round tells more.'}
-    </Why>
+    <>
+      <Found findings={left.findings} />
+      <Why>
+        {left.ask === 'done'
+          ? `Even by the taps, ${inHundred(left.chance_now)} in 100. Tap round once to be sure, or leave it so.`
+          : 'By the taps no turn more is worth making: a round tells more.'}
+      </Why>
+    </>
   )
 }
 
