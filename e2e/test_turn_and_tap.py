@@ -69,3 +69,31 @@ def test_the_switch_is_remembered_and_any_rod_can_be_typed(browser: Browser, ins
         f"select body->>'rod', body->>'turns_32' from bench_jobevent where job_id = '{bench.job}' and kind = 'tapped'"
     )
     assert tapped == [[str(before[0]), str(before[1].thirtyseconds)]]
+
+
+def test_a_rod_that_did_not_answer_its_turn_is_named_while_it_is_in_hand(
+    browser: Browser, installation: Installation
+) -> None:
+    """Rods turned and tapped teach how this head answers; then one is said to be turned a good deal and reads as before."""
+    bench = start_check(browser, new_tom(installation, "TT-003", "Sanderling"))
+    browser.until(
+        "the field to have the focus", lambda: browser.script("return document.activeElement.id") == "reading"
+    )
+    browser.keys("a")
+    head = SimulatedHead(RodLayout(8), 151.0, seed=4, uneven=0.08, noise=0.0005, modal=False)
+    bench.read_round(head)
+    bench.go_on()
+    for tapped in range(8):
+        browser.sees("turn it, then tap it")
+        asked = bench.turning()
+        assert asked
+        idle = tapped >= 2 and abs(asked[1].thirtyseconds) >= 8
+        if not idle:
+            head.turn({asked[0]: asked[1]})
+        browser.write(f"Pitch at rod {asked[0]}", f"{head.tap()[asked[0]].hz:.1f}\n")
+        browser.until("what is left", lambda asked=asked: bench.turning() not in (asked, None))  # type: ignore[misc]
+        if idle:
+            break
+    browser.sees("A rod does not answer")
+    assert f"Rod {asked[0]} reads as if it had not been turned" in browser.text()
+    assert bench.turning()[0] != asked[0]  # type: ignore[index]

@@ -161,13 +161,16 @@ def finding_of_tap(task: ClearingTask) -> Finding | None:
     better = told[kind] + np.log(MISHAP_ODDS) - log_likelihood(1.0)
     if better < np.log(WORTH_A_LOOK):
         return None
-    stories = {each: _Story(each, (tap.rod,), np.zeros(0), None, 1) for each in told}
-    alike = [stories[each] for each in told if each is not kind and told[kind] - told[each] < np.log(ALIKE)]
-    certain = better >= np.log(TELLING) and not alike
-    words = _words(stories[kind], alike)
-    return Finding(
-        kind, (tap.rod,), words if certain else words.replace("It looks as if", "It may be that", 1), certain
-    )
+    unlike = all(told[kind] - told[each] >= np.log(ALIKE) for each in told if each is not kind)
+    certain = bool(better >= np.log(TELLING)) and unlike
+    return Finding(kind, (tap.rod,), _words_of_tap(kind, tap.rod, certain), certain)
+
+
+def _words_of_tap(kind: FindingKind, rod: int, certain: bool) -> str:
+    reads = f"Rod {rod} {'reads' if certain else 'may read'} as if it "
+    if kind is FindingKind.WRONG_WAY:
+        return reads + "went the other way. Look, and correct the entry if it did."
+    return reads + "had not been turned. Look for a stripped thread, a seized rod or an insert that turns with it."
 
 
 def _turned_just_before(task: ClearingTask) -> Turns:
