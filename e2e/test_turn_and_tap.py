@@ -65,10 +65,11 @@ def test_the_switch_is_remembered_and_any_rod_can_be_typed(browser: Browser, ins
     assert before
     browser.write(f"Pitch at rod {before[0]}", f"{wanted:.1f}\n")
     browser.until("what is left", lambda: bench.turning() != before or "Even" in browser.text())
-    tapped = installation.cluster.rows(
+    stored = (
         f"select body->>'rod', body->>'turns_32' from bench_jobevent where job_id = '{bench.job}' and kind = 'tapped'"
     )
-    assert tapped == [[str(before[0]), str(before[1].thirtyseconds)]]
+    wanted_row = [str(before[0]), str(before[1].thirtyseconds)]
+    browser.until("it to be stored", lambda: installation.cluster.rows(stored) == [wanted_row])
 
 
 def test_a_rod_that_did_not_answer_its_turn_is_named_while_it_is_in_hand(
