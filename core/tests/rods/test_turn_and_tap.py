@@ -25,7 +25,7 @@ from drumwork.rods.clearing import (
     propose,
 )
 from drumwork.rods.clearing.belief import believe
-from drumwork.rods.clearing.findings import FindingKind
+from drumwork.rods.clearing.findings import FindingKind, without_last_turn
 from drumwork.rods.clearing.observe import observe
 from drumwork.rods.clearing.relabel import relabel
 from drumwork.rods.layout import RodLayout
@@ -134,6 +134,12 @@ class TestWhatIsLeft:
                 if found_kind is FindingKind.NOT_ANSWERING:
                     assert found.findings[0].rods == (rod,)
                     assert not found.turns[rod].thirtyseconds  # not before it was looked at
+
+    def test_a_turn_taken_back_leaves_what_was_made_before_it(self) -> None:
+        """Up an eighth, then down again: nothing is made in all, and without the second turn an eighth is."""
+        back = under_way({}, Tap(1, 199.0, turned(r1=1)), Tap(1, 199.0, {}))
+        before = without_last_turn(back)
+        assert dict(before.made) == dict(before.rounds[-1].taps[-1].turned) == turned(r1=1)
 
     @staticmethod
     def known_head(seed: int) -> tuple[tuple[SimulatedHead, list[Round]], dict[int, Turns]]:

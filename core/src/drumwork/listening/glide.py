@@ -65,7 +65,8 @@ DIES: Final = (1.5, 3.0, 5.5, 9.0, 15.0, 25.0)  # 1/s, an amplitude's
 DIES_RANGE: Final = (1.0, 40.0)
 CYCLES: Final = 0.8
 """How far apart glides may be tried: what they turn the highest partial by, from first to last, differs by no more."""
-FEWEST, MOST_TRIED = 3, 45
+FEWEST: Final = 3
+MOST_TRIED: Final = 45
 SOFT: Final = (0.1, 0.35)  # of the first step, glides tried below it
 STARTS: Final = 2
 ROUNDS: Final = 4

@@ -191,7 +191,7 @@ def without_last_turn(task: ClearingTask) -> ClearingTask:
     """The task as if the rod tapped last had not been turned just before."""
     last, turned = task.rounds[-1], _turned_just_before(task)
     rod = last.taps[-1].rod
-    less = {rod: task.made[rod] + -turned}
+    less = {rod: task.made.get(rod, Turns(0)) + -turned}
     taps = (*last.taps[:-1], replace(last.taps[-1], turned={**last.taps[-1].turned, **less}))
     return replace(task, rounds=(*task.rounds[:-1], replace(last, taps=taps)), made={**task.made, **less})
 
