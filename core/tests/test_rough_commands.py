@@ -55,7 +55,7 @@ def test_a_bad_line_of_json_gets_an_answer_and_the_next_is_read(
     assert len(capsys.readouterr().out.splitlines()) == (2 if line else 1)
 
 
-@settings(max_examples=150, deadline=None, derandomize=True)
+@settings(max_examples=150, derandomize=True)
 @given(
     verb=st.sampled_from([["simulate", "/nowhere/at/all.wav"], FILM, SETTLE, ["pitch", "200"], ["twoheads", "--diameter", "14", "--depth", "6"]]),
     option=st.sampled_from(

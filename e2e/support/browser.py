@@ -46,11 +46,23 @@ const words = (e) => e.innerText.split('\\n').map((line) => line.trim()).filter(
 """
 PATIENCE_S = 60.0
 """How long a state is waited for at most. An entry shows once it is on the device's disk, and a starved machine's disk can take long."""
-COMES = """
-const control = arguments[0];
-control.came = false;
-control.addEventListener('pointerdown', () => { control.came = true; }, {capture: true, once: true});
+STEADY = """
+const [control, told] = [arguments[0], arguments[arguments.length - 1]];
+let where;
+const next = () => {  // a page behind another draws no frames
+  const go = () => { cancelAnimationFrame(frame); clearTimeout(late); look(); };
+  const frame = requestAnimationFrame(go), late = setTimeout(go, 100);
+};
+const look = () => {
+  const {x, y, width, height} = control.getBoundingClientRect(), now = [x, y, width, height].join();
+  if (now !== where) { where = now; return next(); }
+  control.came = false;
+  control.addEventListener('pointerdown', () => { control.came = true; }, {capture: true, once: true});
+  told(control.isConnected && !control.matches(':disabled'));
+};
+look();
 """
+"""Once a control lies still from one frame to the next: whether it can be pressed. Then it tells whether a press came to it."""
 IN_HAND = """
 const e = document.activeElement
 return e === document.body ? '' : e.getAttribute('aria-label') || e.labels?.[0]?.innerText || e.innerText || ''
@@ -183,12 +195,8 @@ class Browser:
 
     def click(self, control: WebElement) -> bool:
         """Click it, unless it is disabled or covered, or moved away under the click: whether the press came to it."""
-        where = None
-        while where != (where := control.rect):
-            time.sleep(0.05)
-        if not control.is_enabled():
+        if not self.driver.execute_async_script(STEADY, control):
             return False
-        self.driver.execute_script(COMES, control)
         try:
             control.click()
         except ElementClickInterceptedException:

@@ -296,7 +296,7 @@ def callouts(draw: st.DrawFn) -> list[CalloutEntry]:
     return entries
 
 
-@settings(deadline=None, max_examples=60)
+@settings(max_examples=60)
 @given(callouts(), st.integers(0, 20), st.integers(0, 10))
 def test_for_any_call_out_its_limits_hold(said: list[CalloutEntry], minutes: int, more: int) -> None:
     found = stands(ClockSet(minutes), *said)
@@ -319,7 +319,7 @@ def test_for_any_call_out_its_limits_hold(said: list[CalloutEntry], minutes: int
     assert later.plan.worth >= now.plan.worth - 1e-9
 
 
-@settings(deadline=None, max_examples=60)
+@settings(max_examples=60)
 @given(callouts())
 def test_what_is_ticked_and_not_so_after_all_was_never_there(said: list[CalloutEntry]) -> None:
     undone = [NotSo(each.drum, each.finding, each.side, each.rod) for each in said if isinstance(each, Ticked)]
@@ -328,7 +328,7 @@ def test_what_is_ticked_and_not_so_after_all_was_never_there(said: list[CalloutE
     assert open_steps(BOOK, found) == []
 
 
-@settings(deadline=None, max_examples=40)
+@settings(max_examples=40)
 @given(callouts(), st.integers(3, 15))
 def test_done_in_its_order_a_call_out_comes_to_an_end(said: list[CalloutEntry], minutes: int) -> None:
     entries: list[CalloutEntry] = [ClockSet(minutes), *said]

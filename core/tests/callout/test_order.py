@@ -68,7 +68,7 @@ def require_kept(minutes: float, tasks: list[Task], parts: dict[str, int], plan:
     assert plan.worth == pytest.approx(sum(by_id[name].worth for name in plan.order))
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(callouts(7))
 def test_as_brute_force_has_it(callout: tuple[float, list[Task], dict[str, int]]) -> None:
     minutes, tasks, parts = callout
@@ -79,7 +79,7 @@ def test_as_brute_force_has_it(callout: tuple[float, list[Task], dict[str, int]]
     assert plan.bound == pytest.approx(plan.worth)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(callouts(14), st.integers(0, 10))
 def test_more_minutes_never_help_less_and_the_plain_order_never_helps_more(
     callout: tuple[float, list[Task], dict[str, int]], more: int

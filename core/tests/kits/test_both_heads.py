@@ -194,7 +194,7 @@ def kits(draw: st.DrawFn) -> tuple[list[KitDrum], KitWish]:
     return drums, KitWish(shape, step, draw(st.sampled_from((0.0, 10.0, 30.0))), {}, stays, draw(st.sampled_from((0.0, 35.0, 60.0))))  # fmt: skip
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(kits())
 def test_whatever_the_kit_every_wish_is_kept_or_named(asked: tuple[list[KitDrum], KitWish]) -> None:
     drums, wish = asked

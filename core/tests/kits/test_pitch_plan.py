@@ -78,7 +78,7 @@ def kits(draw: st.DrawFn, most: int, wide: int) -> tuple[tuple[Drum, ...], Wish]
     )
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(kits(3, 9))
 def test_as_brute_force_has_it(kit: tuple[tuple[Drum, ...], Wish]) -> None:
     drums, wish = kit
@@ -93,7 +93,7 @@ def test_as_brute_force_has_it(kit: tuple[tuple[Drum, ...], Wish]) -> None:
     assert plan.bound == pytest.approx(plan.moved)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(kits(7, 300))
 def test_limits_are_kept_for_any_kit(kit: tuple[tuple[Drum, ...], Wish]) -> None:
     drums, wish = kit

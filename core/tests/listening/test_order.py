@@ -98,7 +98,7 @@ def test_a_head_that_is_no_simple_pair_raises_no_alarm() -> None:
 
 
 @given(st.integers(4, 16), st.integers(0, 2**20), st.floats(150, 400))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_every_tap_gets_a_rod_of_the_round_whatever_was_heard(rods: int, seed: int, hz: float) -> None:
     random = np.random.default_rng(seed)
     layout = RodLayout(rods)

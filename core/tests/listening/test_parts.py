@@ -35,7 +35,7 @@ class TestOnsets:
         return whole + random.standard_normal(len(whole)) * room
 
     @given(st.floats(0.05, 0.8))
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=15)
     def test_the_stroke_is_found_to_within_two_frames(self, lead_s: float) -> None:
         ring = find_ring(self.with_lead(ring_of((200, 1.0, 6)), lead_s), RATE)
         assert ring is not None

@@ -92,7 +92,7 @@ class TestLaws:
     """What must not matter."""
 
     @given(st.floats(0.05, 1.9), st.floats(0.0, 0.4))
-    @settings(max_examples=10, deadline=None)
+    @settings(max_examples=10)
     def test_loudness_and_the_silence_before_do_not_change_a_reading(self, gain: float, lead_s: float) -> None:
         sound = tap_of()
         later = np.concatenate([np.random.default_rng(1).standard_normal(int(lead_s * RATE)) * 1e-3, sound]) * gain

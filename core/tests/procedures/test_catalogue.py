@@ -35,7 +35,7 @@ LACKS = {"wires": "strand", "legs": "Legs o", "claws": "claw", "mount": "Mount o
 SOURCES = Path(__file__).parents[3] / "docs" / "sources" / "trade.md"
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 @given(jobs())
 def test_every_plan_is_whole(plan: Plan) -> None:
     ids = [step.id for step in plan.steps]
@@ -60,7 +60,7 @@ def test_every_plan_is_whole(plan: Plan) -> None:
         assert side is None or side in plan.sides
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(jobs())
 def test_no_step_names_a_part_the_drum_lacks(plan: Plan) -> None:
     told = " ".join(f"{s.say} {' '.join(str(p.text) for p in s.points if p.when is ALWAYS)}" for s in plan.steps)
@@ -69,7 +69,7 @@ def test_no_step_names_a_part_the_drum_lacks(plan: Plan) -> None:
         assert getattr(traits, trait) or words not in told, (plan.work, plan.drum.kind, words)
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 @given(jobs())
 def test_a_new_head_comes_from_the_shelf_and_is_fitted(plan: Plan) -> None:
     changed = {e.side for e in plan.effects if isinstance(e, ChangeHead)}
@@ -203,7 +203,7 @@ def test_what_is_found_brings_its_tools_along() -> None:
         assert spare in plan.step(step).takes(bent)
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 @given(begun_jobs(), st.sets(st.sampled_from(sorted(FINDINGS)), max_size=4))
 def test_tools_used_are_tools_laid_out(plan: Plan, found: set[str]) -> None:
     things = [_Thing(each, 3) for each in found]

@@ -49,7 +49,7 @@ def heads(plan: Plan) -> Iterator[tuple[list[StepPlan], Side]]:
             yield [step for step in steps if step.side in (side, None)], side
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(jobs())
 def test_a_head_goes_on_in_the_trades_order(plan: Plan) -> None:
     for steps, side in heads(plan):
@@ -71,7 +71,7 @@ def test_a_head_goes_on_in_the_trades_order(plan: Plan) -> None:
             assert before(steps, first, then, side, None), (plan.work, plan.drum.kind, side, first, then)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(jobs())
 def test_every_change_of_overall_pull_is_cleared_afterwards(plan: Plan) -> None:
     if plan.work in ("mesh-heads", "mesh-check") or not plan.drum.traits.rods:
@@ -81,7 +81,7 @@ def test_every_change_of_overall_pull_is_cleared_afterwards(plan: Plan) -> None:
             assert any(later > n for later in places(steps, "clear", side)), (plan.work, plan.drum.kind)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(jobs())
 def test_no_pass_goes_straight_round_from_slack(plan: Plan) -> None:
     # P6, common practice
@@ -94,7 +94,7 @@ def test_no_pass_goes_straight_round_from_slack(plan: Plan) -> None:
                 assert set(turns) - {1}, (plan.work, each.order)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(jobs())
 def test_all_rods_come_up_and_the_bed_last(plan: Plan) -> None:
     for steps, side in heads(plan):
@@ -106,7 +106,7 @@ def test_all_rods_come_up_and_the_bed_last(plan: Plan) -> None:
         assert before(steps, "tension", "tension-bed-rods", side)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(jobs())
 def test_wires_are_off_before_snare_side_work_and_on_last(plan: Plan) -> None:
     if not plan.drum.traits.wires:
@@ -122,7 +122,7 @@ def test_wires_are_off_before_snare_side_work_and_on_last(plan: Plan) -> None:
         assert fit[-1] < places(steps, "wires-level")[0] < places(steps, "wires-test")[-1]
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(jobs())
 def test_damping_is_out_while_a_drum_is_read_and_back_after(plan: Plan) -> None:
     steps = shown(plan)
@@ -132,7 +132,7 @@ def test_damping_is_out_while_a_drum_is_read_and_back_after(plan: Plan) -> None:
     assert before(steps, "mount", "patch")
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(jobs())
 def test_the_end_is_written_and_booked(plan: Plan) -> None:
     last = shown(plan)[-1]
@@ -141,7 +141,7 @@ def test_the_end_is_written_and_booked(plan: Plan) -> None:
         assert {"write-date", "book"} <= set(last.does)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(jobs())
 def test_every_caution_stands_where_its_danger_is(plan: Plan) -> None:
     for step in plan.steps:

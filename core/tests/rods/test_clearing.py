@@ -91,7 +91,7 @@ def test_the_best_turns_are_the_least_squares_solution_over_draws_of_the_belief(
 
 
 @given(uneven(), st.integers(1, 11))
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 def test_turning_the_drum_turns_the_expected_readings_with_it(hz: list[float], by: int) -> None:
     by %= len(hz)
     plain, turned = (believe(task_of(each)) for each in (hz, hz[by:] + hz[:by]))
@@ -102,7 +102,7 @@ def test_turning_the_drum_turns_the_expected_readings_with_it(hz: list[float], b
 
 
 @given(st.integers(4, 16), st.floats(60, 500))
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 def test_an_already_even_head_gets_no_turns(count: int, hz: float) -> None:
     proposal = propose(task_of([hz] * count))
     assert proposal.verdict.clear
@@ -110,7 +110,7 @@ def test_an_already_even_head_gets_no_turns(count: int, hz: float) -> None:
 
 
 @given(uneven(), st.floats(0.9, 1.1), st.sampled_from([Turns(1), Turns(2), Turns(4)]), st.data())
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_turns_are_whole_steps_within_every_limit(
     hz: list[float], ratio: float, step: Turns, data: st.DataObject
 ) -> None:
@@ -129,7 +129,7 @@ def test_turns_are_whole_steps_within_every_limit(
 
 
 @given(uneven())
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 def test_evening_holds_the_overall_pitch_unless_told_otherwise(hz: list[float]) -> None:
     proposal = propose(task_of(hz))
     assert proposal.predicted_mean == pytest.approx(float(np.mean(hz)), rel=0.025)

@@ -123,7 +123,7 @@ def belief_of(hz: list[float], step: Turns = SIXTEENTH):  # type: ignore[no-unty
 
 
 @given(uneven())
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 def test_mirroring_the_drum_mirrors_the_belief(hz: list[float]) -> None:
     plain, mirrored = belief_of(hz), belief_of(hz[::-1])
     assert plain.z[::-1] == pytest.approx(mirrored.z, abs=1e-9)
@@ -131,7 +131,7 @@ def test_mirroring_the_drum_mirrors_the_belief(hz: list[float]) -> None:
 
 
 @given(uneven(), st.floats(0.5, 2))
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 def test_scaling_every_pitch_changes_no_turn(hz: list[float], ratio: float) -> None:
     def turns(values: list[float], target: float) -> list[Turns]:
         task = ClearingTask(
@@ -143,7 +143,7 @@ def test_scaling_every_pitch_changes_no_turn(hz: list[float], ratio: float) -> N
 
 
 @given(uneven())
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 def test_the_covariance_of_what_is_expected_is_a_covariance(hz: list[float]) -> None:
     _, covariance = belief_of(hz).outcome(np.full(len(hz), 0.1))
     assert covariance == pytest.approx(covariance.T)

@@ -167,7 +167,7 @@ class TestPair:
         assert with_pair > max(without, 0.95)
 
     @given(st.integers(0, 7), st.booleans(), st.floats(0, 3.1))
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     def test_the_same_drum_numbered_from_elsewhere_is_believed_the_same(
         self, by: int, mirror: bool, axis: float
     ) -> None:
@@ -181,7 +181,7 @@ class TestPair:
 
 class TestPlan:
     @given(st.integers(0, 40))
-    @settings(max_examples=20, deadline=None)
+    @settings(max_examples=20)
     def test_a_head_less_likely_even_than_not_is_never_left_as_it_is_where_a_step_betters_it(self, seed: int) -> None:
         head = SimulatedHead(EIGHT, 200, seed, uneven=0.02, modal=seed % 2 == 0)
         task = ClearingTask(EIGHT, (Round(head.tap()),), Turns(1), Pitch(200), EvenRule(2.0, 0.01, 0.01))

@@ -76,7 +76,7 @@ class TestOneMoreLook:
         assert seen.since[8] == pytest.approx(np.zeros(8))
 
     @given(by=st.integers(0, 7), mirrored=st.booleans())
-    @settings(max_examples=12, deadline=None)
+    @settings(max_examples=12)
     def test_the_same_drum_numbered_otherwise_gets_the_same_turns(self, by: int, mirrored: bool) -> None:
         to = {rod: ((8 - rod if mirrored else rod - 1) + by) % 8 + 1 for rod in LAYOUT.rods}
         plain = under_way(turned(r1=1), Tap(1, 198.0, turned(r1=1)))

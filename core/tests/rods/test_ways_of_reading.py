@@ -227,7 +227,7 @@ readings_of = st.lists(st.floats(-0.06, 0.06), min_size=4, max_size=10)
 
 
 @given(readings_of, st.integers(0, 9), st.booleans())
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 def test_turning_or_mirroring_the_drum_turns_or_mirrors_its_plan(off: list[float], by: int, mirrored: bool) -> None:
     assume(len({round(each, 6) for each in off}) == len(off))  # alike rods may change places
     layout = RodLayout(len(off))
@@ -242,7 +242,7 @@ def test_turning_or_mirroring_the_drum_turns_or_mirrors_its_plan(off: list[float
 
 
 @given(readings_of)
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 def test_readings_trusted_less_never_make_bolder_turns(off: list[float]) -> None:
     layout = RodLayout(len(off))
     sure = Round({n + 1: Pitch(200 * (1 + each)) for n, each in enumerate(off)})

@@ -23,7 +23,7 @@ def readings(drum: SimulatedDrum) -> np.ndarray:
 
 
 @given(st.integers(5, 12), st.integers(0, 99))
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 def test_the_same_seed_is_the_same_drum_and_the_same_tap(rods: int, seed: int) -> None:
     one, two = drum_of(rods, seed=seed), drum_of(rods, seed=seed)
     assert one.true_hz() == two.true_hz()

@@ -91,7 +91,7 @@ class TestTwoFilms:
         assert alone[1].hz > 1.7 * alone[0].hz
 
     @given(st.floats(120, 400), st.floats(120, 400), st.integers(0, 3))
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     def test_modes_carry_a_mass_of_one_and_rise_with_either_head(self, one: float, other: float, order: int) -> None:
         shell = Shell(other_muted=False)
         pulls = tuple(hz**2 / 25 for hz in (one, other))

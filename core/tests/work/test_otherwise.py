@@ -43,7 +43,7 @@ def at(plan: Plan, step: str) -> int:
     return [each.id for each in fold(plan, ()).steps].index(step)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(jobs(), st.data())
 def test_whatever_is_done_stays_done_and_nothing_of_it_is_asked_again(plan: Plan, data: st.DataObject) -> None:
     entries = done_up_to(plan, data.draw(st.integers(0, len(fold(plan, ()).steps) - 1)))

@@ -17,7 +17,7 @@ Down-weighting of outlying readings: P. J. Huber, *Robust Statistics* (1981), ch
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Final
 
@@ -39,13 +39,15 @@ ANSWER_PER_TURN: Final = 0.8  # all rods one turn: z rises by this, when nothing
 EXECUTION_SD: Final = 0.04  # of a turn: how exactly it is made
 NOISES: Final = (2.0, 1.25, 0.75)
 """What a reading's own error may be, in multiples of the usual; rounds of the head itself tell."""
-ITERATIONS: Final = 3
-SETTLED: Final = 4e-3  # in z, far below what a reading tells
-NEGLIGIBLE: Final = 0.02
+FIRST: Final = 2
+AFTER: Final = 1
+"""Steps towards the best fit of a kind of head, from what is believed beforehand; and from where it fitted with readings taken to err more."""
 PAIR_TELLS: Final = 5.0
 """Natural logarithm of how much likelier a pair that rings at every rod is on a head that answers by its pair; our own estimate."""
 NONE: Final = 1e-4
-MOST_AGAIN: Final = 2
+NEGLIGIBLE: Final = 0.02
+MOST_LIKELY: Final = 3
+LEAST_WEIGHT: Final = 1e-12
 HOPELESS: Final = 10.0
 """A kind of head this far behind in evidence, where readings are taken to err much, is not looked at with less error."""
 
@@ -62,6 +64,7 @@ class Component:
     noise : readings' own error, in multiples of the usual
     strays : of a turn: how far a head of this kind answers otherwise than by one fixed answer, for a root mean square turn of one
     has_pair : whether all its readings are those of one pair of modes
+    given : (m,) variance that each reading was given in the end; empty where it was not fitted to any
     """
 
     name: str
@@ -72,6 +75,7 @@ class Component:
     noise: float = 1.0
     strays: float = 0.0
     has_pair: bool = False
+    given: Array = field(default_factory=lambda: np.zeros(0))
 
     @property
     def rods(self) -> int:
@@ -116,16 +120,48 @@ class Component:
 
     def outcome(self, turns: Array) -> tuple[Array, Array]:
         """(n,), (n, n): mean and covariance of z after further turns, if the head is of this kind."""
+        if not turns.any():
+            return self.state, self.covariance[: self.rods, : self.rods]
         jacobian = np.concatenate([np.eye(self.rods), (self.directions @ turns).T], axis=1)
         slips = (self.answer * self.slip_variance(turns)) @ self.answer.T
         return self.state + self.answer @ turns, jacobian @ self.covariance @ jacobian.T + slips
 
+    def without(self, at: Array, z: Array, given: Array) -> tuple[Component, float]:
+        """Before (k,) readings z of the state as it is now were taken into account; and how likely they then were, as a logarithm.
+
+        A Kalman update turned round: `at` is (k, n), what they look at, and `given` their (k,) variance.
+        """
+        shared = self.covariance[:, : self.rods] @ at.T
+        gain = np.linalg.solve(np.diag(given) - at @ shared[: self.rods], shared.T).T
+        before = replace(
+            self, mean=self.mean - gain @ (z - at @ self.state), covariance=self.covariance + gain @ shared.T
+        )
+        return before, before.log_likelihood(at, z, given, np.zeros(self.rods))
+
+    def log_likelihood(self, at: Array, z: Array, variance: Array, turns: Array) -> float:
+        """How likely (k,) readings z, looking at `at` with errors of this variance, are after these further turns; without what is always the same."""
+        mean, covariance = self.outcome(turns)
+        spread, off = at @ covariance @ at.T + np.diag(variance), z - at @ mean
+        return -0.5 * float(off @ np.linalg.solve(spread, off)) - 0.5 * float(np.linalg.slogdet(spread)[1])
+
+    def ordered(self, order: NDArray[np.intp]) -> Component:
+        """The same with its rods in another order."""
+        n, harmonics = self.rods, len(self.projections)
+        every = np.concatenate([order, n + np.arange(harmonics), n + harmonics + order])
+        return replace(
+            self,
+            mean=self.mean[every],
+            covariance=self.covariance[np.ix_(every, every)],
+            projections=self.projections[:, order][:, :, order],
+        )
+
 
 @dataclass(frozen=True)
 class Belief:
-    """All kinds of head, weighed."""
+    """All kinds of head, weighed; and the readings it rests on."""
 
     components: tuple[Component, ...]
+    seen: Observed | None = None
 
     @property
     def modal(self) -> float:
@@ -161,6 +197,32 @@ class Belief:
         spread = sum(w * (s + np.outer(m - mean, m - mean)) for w, (m, s) in zip(weights, each, strict=True))
         return mean, np.asarray(spread)
 
+    def before_last(self, count: int) -> Belief:
+        """As it was before the last `count` readings, which all looked at the state as it is now."""
+        assert self.seen is not None
+        at, z = self.seen.at[-count:], self.seen.z[-count:]
+        parts = [(c.weight, *c.without(at, z, c.given[-count:])) for c in self._likely()]
+        odds = np.array([np.log(weight) - likely for weight, _, likely in parts])
+        weights = np.exp(odds - np.logaddexp.reduce(odds))
+        return Belief(tuple(replace(c, weight=float(w)) for w, (_, c, _) in zip(weights, parts, strict=True)))
+
+    def _likely(self) -> list[Component]:
+        """The few that matter."""
+        ranked = sorted(self.components, key=lambda c: -c.weight)
+        return [c for n, c in enumerate(ranked) if n == 0 or (n < MOST_LIKELY and c.weight >= NEGLIGIBLE)]
+
+    def log_likelihood(self, at: Array, z: Array, variance: Array, turns: Array) -> float:
+        """How likely readings are after these further turns, whatever kind of head it is."""
+        each = [
+            c.log_likelihood(at, z, variance, turns) + float(np.log(max(c.weight, LEAST_WEIGHT)))
+            for c in self.components
+        ]
+        return float(np.logaddexp.reduce(each))
+
+    def ordered(self, order: NDArray[np.intp]) -> Belief:
+        """The same with the rods in another order; without the readings."""
+        return Belief(tuple(c.ordered(order) for c in self.components))
+
 
 def _slips(seen: Observed, strays: float) -> Array:
     """(m, r, n) of a turn: how far the head moved otherwise than by its answer, after each reading, in each round."""
@@ -176,39 +238,54 @@ def _noise(by_rod: Array, variance: Array, slips: Array) -> Array:
     return np.asarray(noise)
 
 
-def _fit(
-    seen: Observed, at_rod: Array, projections: Array, prior: Prior, noise: float, start: Array | None = None
-) -> tuple[Component, float]:
-    """Gauss–Newton posterior under one kind of head, and its log evidence. Readings that lie far out count less.
+class _Looks:
+    """What every fit asks of the readings, worked out once."""
 
-    `start` is a guess near by, where one is at hand.
-    """
-    harmonics, n = projections.shape[0], projections.shape[1]
-    mean, own = prior.mean if start is None else start, seen.variance * np.where(seen.known, 1.0, noise**2)
-    variance, slips = own, _slips(seen, prior.strays)
-    flat, by_reading = at_rod.reshape(harmonics, -1), np.ascontiguousarray(at_rod.transpose(1, 0, 2))
-    for _ in range(ITERATIONS):
+    def __init__(self, seen: Observed, projections: Array) -> None:
+        self.seen, self.projections = seen, projections
+        at_rod = np.tensordot(projections, seen.at, axes=(1, 1)).transpose(0, 2, 1)  # (K, m, n)
+        self.flat = at_rod.reshape(len(projections), -1)
+        self.by_reading = np.ascontiguousarray(at_rod.transpose(1, 0, 2))
+        self._slips: dict[float, Array] = {}
+
+    def slips(self, strays: float) -> Array:
+        if strays not in self._slips:
+            self._slips[strays] = _slips(self.seen, strays)
+        return self._slips[strays]
+
+
+@dataclass(frozen=True, slots=True)
+class _Near:
+    """Where a fit begins: a guess, and how far off each reading is by it, of which nothing is known at first."""
+
+    mean: Array
+    off: Array
+
+
+def _fit(looks: _Looks, prior: Prior, noise: float, near: _Near, steps: int) -> tuple[Component, float, _Near]:
+    """Gauss–Newton posterior under one kind of head, its log evidence, and where it came to. Readings that lie far out count less."""
+    seen, harmonics, n = looks.seen, len(looks.projections), looks.projections.shape[1]
+    mean, off, own = near.mean, near.off, seen.variance * np.where(seen.known, 1.0, noise**2)
+    given, slips = own, looks.slips(prior.strays)
+    for _ in range(steps):
+        given = own * np.maximum(1.0, off / (seen.cut * np.sqrt(given)))
         lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
-        by_rod = (lam @ flat).reshape(-1, n)  # (m, n) answer of what the reading saw to each rod
-        by_answer = -np.matmul(by_reading, (seen.since * (1 + quirk))[:, :, None])[:, :, 0]
+        by_rod = (lam @ looks.flat).reshape(-1, n)  # (m, n) answer of what the reading saw to each rod
+        by_answer = -np.matmul(looks.by_reading, (seen.since * (1 + quirk))[:, :, None])[:, :, 0]
         jacobian = np.concatenate([seen.at, by_answer, -by_rod * seen.since], axis=1)
         offset = seen.z - seen.at @ mean[:n] - by_answer @ lam + jacobian @ (mean - prior.mean)
         spread = jacobian @ prior.covariance
-        innovation = spread @ jacobian.T + _noise(by_rod, variance, slips)
+        innovation = spread @ jacobian.T + _noise(by_rod, given, slips)
         factor, _ = dpotrf(innovation, lower=1, overwrite_a=1)
         pull, _ = dpotrs(factor, offset, lower=1)
-        before, mean = mean, prior.mean + spread.T @ pull
-        residual = np.abs(pull) * variance  # what each reading is off by, by all the others
-        variance = own * np.maximum(1.0, residual / (seen.cut * np.sqrt(variance)))
-        if np.abs(mean - before).max() < SETTLED:
-            break
+        mean = prior.mean + spread.T @ pull
+        off = np.abs(pull) * given  # what each reading is off by, by all the others
     covariance = prior.covariance - spread.T @ dpotrs(factor, spread, lower=1)[0]
     log_det = 2 * float(np.log(np.diag(factor)).sum())
     evidence = -0.5 * float(offset @ pull) - 0.5 * log_det
-    found = Component(
-        prior.name, mean, (covariance + covariance.T) / 2, projections, 1.0, noise, prior.strays, prior.pair
-    )
-    return found, evidence
+    symmetric = (covariance + covariance.T) / 2
+    found = Component(prior.name, mean, symmetric, looks.projections, 1.0, noise, prior.strays, prior.pair, given)
+    return found, evidence, _Near(mean, off)
 
 
 def _scale(task: ClearingTask) -> float:
@@ -218,45 +295,33 @@ def _scale(task: ClearingTask) -> float:
     return ANSWER_PER_TURN
 
 
-def believe(task: ClearingTask, among: Belief | None = None) -> Belief:
-    """Weigh all kinds of head by all rounds so far, and by what earlier visits taught; `among`, a belief near by,
-    saves looking at kinds it found unlikely and gives a place to start from."""
-    projections, seen = projections_of(task.layout), observe(task)
+def believe(task: ClearingTask) -> Belief:
+    """Weigh all kinds of head by all rounds so far, and by what earlier visits taught."""
+    seen = observe(task)
+    looks = _Looks(seen, projections_of(task.layout))
     kept = task.learned if task.means is Means.PITCH else None
     hz2 = task.wanted**2 if task.means is Means.PITCH else 1.0
     level, scale = seen.level, _scale(task)
     held = task.means is Means.EAR and all(each.whole is None for each in task.rounds)
-    at_rod = np.tensordot(projections, seen.at, axes=(1, 1)).transpose(0, 2, 1)  # (K, m, n)
-    likely = _likely(among) if among else None
-    near = {c.name: c.mean for c in among.components} if among else {}
     less = PAIR_TELLS if task.pair_known else 0.0
-    priors = {
-        kind.name: prior_of(kind, task.layout, task.means, level, scale, kept, hz2, seen.uneven, held)
+    priors = [
+        prior_of(kind, task.layout, task.means, level, scale, kept, hz2, seen.uneven, held)
         for kind in kinds_for(task.means)
-        if likely is None or any(name == kind.name for name, _ in likely)
-    }
-    found: dict[tuple[str, float], tuple[float, Component]] = {}
-    names = list(priors)
+    ]
+    near = {prior.name: _Near(prior.mean, np.zeros(len(seen.z))) for prior in priors}
+    found: list[tuple[float, Component]] = []
     for noise in NOISES:
-        for name in names:
-            if likely is None or (name, noise) in likely:
-                prior = priors[name]
-                component, evidence = _fit(seen, at_rod, projections, prior, noise, near.get(name))
-                near[name] = component.mean
-                found[name, noise] = evidence + float(np.log(prior.weight)) - less * (not prior.pair), component
-        if likely is None and noise == NOISES[0]:
-            least = max(found[name, noise][0] for name in names) - HOPELESS
-            names = [name for name in names if found[name, noise][0] >= least]
-    best = max(value for value, _ in found.values())
-    odds = [(np.exp(value - best), component) for value, component in found.values()]
+        values = []
+        for prior in priors:
+            steps = FIRST if noise == NOISES[0] else AFTER
+            component, evidence, near[prior.name] = _fit(looks, prior, noise, near[prior.name], steps)
+            values.append(evidence + float(np.log(prior.weight)) - less * (not prior.pair))
+            found.append((values[-1], component))
+        priors = [prior for prior, value in zip(priors, values, strict=True) if value >= max(values) - HOPELESS]
+    best = max(value for value, _ in found)
+    odds = [(np.exp(value - best), component) for value, component in found]
     whole = sum(odd for odd, _ in odds)
-    return Belief(tuple(replace(c, weight=float(odd / whole)) for odd, c in odds if odd / whole > NONE))
-
-
-def _likely(among: Belief) -> set[tuple[str, float]]:
-    """Kinds and noises worth looking at again."""
-    ranked = sorted(among.components, key=lambda c: -c.weight)[:MOST_AGAIN]
-    return {(c.name, c.noise) for c in ranked if c.weight >= NEGLIGIBLE}
+    return Belief(tuple(replace(c, weight=float(odd / whole)) for odd, c in odds if odd / whole > NONE), seen)
 
 
 def keep(task: ClearingTask, belief: Belief) -> Learned | None:

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drumwork.quantities import Interval, Turns
-from drumwork.rods.clearing.belief import Belief, believe
+from drumwork.rods.clearing.belief import Belief
 from drumwork.rods.clearing.observe import observe
 from drumwork.rods.clearing.readings import Means
 from drumwork.rods.clearing.task import ClearingTask, Round
@@ -90,71 +90,60 @@ def _stories(turns: Array, turned: list[int], rods: tuple[int, ...]) -> Iterator
 
 
 class _Last:
-    """The last round against what the rounds before foretold. `task` has its wanted pitch or number fixed."""
+    """The last round against what the rounds before foretold. Turns are reckoned beyond those entered, which belief knows of."""
 
-    def __init__(self, task: ClearingTask, belief: Belief, turns: Array) -> None:
-        self.before = believe(replace(task, rounds=task.rounds[:-1]), among=belief)
-        self.turns = turns
-        seen = observe(replace(task, rounds=task.rounds[-1:]))
-        self.at, self.z, self.noise = seen.at, seen.z, np.diag(seen.variance)
+    def __init__(self, task: ClearingTask, belief: Belief, order: NDArray[np.intp]) -> None:
+        seen = observe(replace(task.held(), rounds=task.rounds[-1:]))
+        self.before = belief.before_last(len(seen.z)).ordered(order)
+        self.at, self.z, self.variance = seen.at, seen.z, seen.variance
         self.by_rod = self.at.shape[0] == self.at.shape[1]
 
-    def log_likelihood(self, turns: Array, order: NDArray[np.intp] | None = None) -> float:
+    def log_likelihood(self, beyond: Array, order: NDArray[np.intp] | None = None) -> float:
         """How well these turns, and readings belonging to rods in this order, agree with what was read."""
-        z = self.z if order is None else self.z[order]
-        each = []
-        for c in self.before.components:
-            mean, covariance = c.outcome(turns)
-            spread = self.at @ covariance @ self.at.T + self.noise
-            off = z - self.at @ mean
-            value = -0.5 * float(off @ np.linalg.solve(spread, off)) - 0.5 * float(np.linalg.slogdet(spread)[1])
-            each.append(value + np.log(max(c.weight, 1e-12)))
-        return float(np.logaddexp.reduce(each))
+        return self.before.log_likelihood(self.at, self.z if order is None else self.z[order], self.variance, beyond)
 
     def surprise(self) -> float:
         """Mean squared surprise per reading."""
-        mean, covariance = self.before.outcome(self.turns)
-        spread = self.at @ covariance @ self.at.T + self.noise
+        mean, covariance = self.before.outcome(np.zeros(self.at.shape[1]))
+        spread = self.at @ covariance @ self.at.T + np.diag(self.variance)
         off = self.z - self.at @ mean
         return float(off @ np.linalg.solve(spread, off)) / len(off)
 
 
-def findings_of(task: ClearingTask, belief: Belief) -> tuple[Finding, ...]:
-    """What the last round says of the turns before it, the most telling first. `belief`, over all rounds, tells which kinds of head to reckon with."""
+def findings_of(task: ClearingTask, belief: Belief, order: NDArray[np.intp]) -> tuple[Finding, ...]:
+    """What the last round says of the turns before it, the most telling first.
+
+    `belief` is over all rounds, the last one whole; `order` are the places its rods have in the task's own numbering.
+    """
     if len(task.rounds) < 2:
         return ()
     rods, made = task.layout.rods, task.rounds[-2].turned
     turns = np.array([float(made[rod].fraction) if rod in made else 0.0 for rod in rods])
     fights = _fights(task, belief)
     everywhere = all(each.heard(task.means) == frozenset(rods) for each in task.rounds[-2:])
-    if not turns.any() or not everywhere:
+    if not turns.any() or not everywhere or task.rounds[-1].taps:
         return fights
-    last = _Last(task.held(), belief, turns)
+    last = _Last(task, belief, order)
     if last.surprise() < SURPRISING:
         return fights
-    return (_explain(task, last), *fights)
+    return (_explain(task, last, turns), *fights)
 
 
-def finding_of_tap(task: ClearingTask) -> Finding | None:
-    """Whether the rod tapped last, between turns, answered the turn it was given just before; None where it did, or where that cannot be told."""
-    last = task.rounds[-1]
+def finding_of_tap(task: ClearingTask, belief: Belief, order: NDArray[np.intp]) -> Finding | None:
+    """Whether the rod tapped last, between turns, answered the turn it was given just before; None where it did, or where that cannot be told.
+
+    `belief` is over everything, this tap too; `order` are the places its rods have in the task's own numbering.
+    """
     turned = _turned_just_before(task)
     if not turned:
         return None
-    tap, made = last.taps[-1], float(turned.fraction)
-    before = believe(replace(task, rounds=(*task.rounds[:-1], replace(last, taps=last.taps[:-1]))))
-    seen, place = observe(task), task.layout.rods.index(tap.rod)
+    tap, made = task.rounds[-1].taps[-1], float(turned.fraction)
+    seen, before = observe(task), belief.before_last(1).ordered(order)
+    at, z, variance = seen.at[-1:], seen.z[-1:], seen.variance[-1:]
 
     def log_likelihood(share: float) -> float:
         """How well the tap agrees with so much of the turn having been made."""
-        undone = np.where(np.arange(len(task.layout.rods)) == place, (share - 1) * made, 0.0)
-        each = []
-        for c in before.components:
-            mean, covariance = c.outcome(undone)
-            variance = covariance[place, place] + seen.variance[-1]
-            off = (seen.z[-1] - mean[place]) ** 2 / variance
-            each.append(np.log(max(c.weight, 1e-12)) - (off + np.log(variance)) / 2)
-        return float(np.logaddexp.reduce(each))
+        return before.log_likelihood(at, z, variance, at[0] * ((share - 1) * made))
 
     told = {FindingKind.NOT_ANSWERING: log_likelihood(0.0), FindingKind.WRONG_WAY: log_likelihood(-1.0)}
     kind = max(told, key=lambda each: told[each])
@@ -196,14 +185,14 @@ def without_last_turn(task: ClearingTask) -> ClearingTask:
     return replace(task, rounds=(*task.rounds[:-1], replace(last, taps=taps)), made={**task.made, **less})
 
 
-def _explain(task: ClearingTask, last: _Last) -> Finding:
+def _explain(task: ClearingTask, last: _Last, turns: Array) -> Finding:
     """The mishap that explains the last round best, or that none does."""
     rods = task.layout.rods
-    turned = [place for place, amount in enumerate(last.turns) if amount]
-    plain = last.log_likelihood(last.turns)
+    turned = [place for place, amount in enumerate(turns) if amount]
+    plain = last.log_likelihood(np.zeros(len(rods)))
     told = [
-        (last.log_likelihood(story.turns, story.order) + np.log(MISHAP_ODDS / max(story.among, 1)), story)
-        for story in _stories(last.turns, turned, rods)
+        (last.log_likelihood(story.turns - turns, story.order) + np.log(MISHAP_ODDS / max(story.among, 1)), story)
+        for story in _stories(turns, turned, rods)
         if story.order is None or last.by_rod
     ]
     best, story = max(told, key=lambda each: each[0])

@@ -178,9 +178,9 @@ def projections_of(layout: RodLayout) -> Array:
     return np.array([w / layout.count * np.cos(k * apart) for k, w in zip(harmonics, weight, strict=True)])
 
 
-def _uneven(kind: _Kind, harmonics: int, held: bool, uneven: float) -> Array:
+def _uneven(heard: bool, harmonics: int, held: bool, uneven: float) -> Array:
     """(K,) standard deviation of each harmonic's unevenness, so that all of them together come to about what is read."""
-    if kind.heard:
+    if heard:
         sds = np.full(harmonics, uneven / max(harmonics - 1, 1) ** 0.5)
     else:
         sds = np.full(harmonics, UNHEARD_SD)
@@ -191,11 +191,12 @@ def _uneven(kind: _Kind, harmonics: int, held: bool, uneven: float) -> Array:
     return sds
 
 
-def _state(kind: _Kind, layout: RodLayout, held: bool, uneven: float) -> Array:
+@lru_cache(maxsize=16)
+def _state(heard: bool, layout: RodLayout, held: bool, uneven: float) -> Array:
     """(n, n): prior covariance of the state; each harmonic's unevenness is spread over its one or two waves."""
     projections = projections_of(layout)
     weight = np.array([np.trace(p) for p in projections]) * layout.count / len(layout.rods)
-    sds = _uneven(kind, len(projections), held, uneven)
+    sds = _uneven(heard, len(projections), held, uneven)
     return np.asarray(np.tensordot(sds**2 / np.maximum(weight, 1) * layout.count, projections, axes=1))
 
 
@@ -218,7 +219,7 @@ def prior_of(
     n, harmonics = len(layout.rods), layout.count // 2 + 1
     size = harmonics + n
     mean, covariance = np.full(n + size, level), np.zeros((n + size, n + size))
-    covariance[:n, :n] = _state(kind, layout, held, uneven)
+    covariance[:n, :n] = _state(kind.heard, layout, held, uneven)
     seen_before = kept is not None and kept.rods == layout.rods
     known = next((each for each in kept.kinds if each.name == kind.name), None) if kept and seen_before else None
     if known is not None and len(known.mean) == size:

@@ -19,7 +19,7 @@ from drumwork.rods.clearing.limits import Limits, limits_of
 from drumwork.rods.clearing.plan import STILL, plan_equal, plan_turns
 from drumwork.rods.clearing.readings import EAR_CENTS, Means, cents_of_z
 from drumwork.rods.clearing.recent import recent
-from drumwork.rods.clearing.relabel import Numbering, agreed_numbering, relabel, relabel_learned
+from drumwork.rods.clearing.relabel import Numbering, agreed_numbering, places, relabel, relabel_learned
 from drumwork.rods.clearing.sample import draw_heads
 from drumwork.rods.clearing.task import ClearingTask, Round
 from drumwork.rods.clearing.tension import EdgeTension, edge_tension
@@ -159,7 +159,7 @@ def propose(task: ClearingTask, stop_when_read_clear: bool = True) -> Proposal:
     verdict, to = judge(task), agreed_numbering(task)
     agreed = relabel(task, to)
     belief = believe(recent(agreed))
-    found = findings_of(task, belief)
+    found = findings_of(task, belief, places(task, to))
     dead = frozenset(to[f.rods[0]] for f in found if f.kind is FindingKind.NOT_ANSWERING and f.certain)
     if dead:
         agreed = _without(agreed, dead)
@@ -187,12 +187,10 @@ class Worked:
 
     def seen_from(self, task: ClearingTask, to: Numbering) -> Worked:
         """The same for the rods as `task` numbers them."""
-        rods = task.layout.rods
-        there = sorted(to[rod] for rod in rods)
-        order = np.array([there.index(to[rod]) for rod in rods])
+        order = places(task, to)
         return replace(
             self,
-            turns={rod: self.turns[to[rod]] for rod in rods},
+            turns={rod: self.turns[to[rod]] for rod in task.layout.rods},
             outlook=self.outlook.ordered(order),
             tension=self.tension.ordered(order),
             learned=relabel_learned(self.learned, {new: rod for rod, new in to.items()}) if self.learned else None,

@@ -8,11 +8,14 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import replace
 from typing import TypeVar
 
+import numpy as np
+from numpy.typing import NDArray
+
 from drumwork.rods.clearing.learned import Learned, LearnedKind
 from drumwork.rods.clearing.task import ClearingTask, PairHeard, Round, Tap
 from drumwork.rods.layout import RodLayout
 
-__all__ = ["Numbering", "agreed_numbering", "relabel", "relabel_learned"]
+__all__ = ["Numbering", "agreed_numbering", "places", "relabel", "relabel_learned"]
 
 T = TypeVar("T")
 Numbering = Mapping[int, int]
@@ -24,6 +27,12 @@ def _numberings(count: int) -> list[Numbering]:
     rods = range(1, count + 1)
     turned: list[Numbering] = [{rod: (rod - 1 + by) % count + 1 for rod in rods} for by in range(count)]
     return turned + [{rod: count + 1 - to for rod, to in each.items()} for each in turned]
+
+
+def places(task: ClearingTask, to: Numbering) -> NDArray[np.intp]:
+    """(n,) where each rod of the task, in its own order, stands among those of the other numbering."""
+    there = sorted(to[rod] for rod in task.layout.rods)
+    return np.array([there.index(to[rod]) for rod in task.layout.rods], dtype=np.intp)
 
 
 def _move(values: Mapping[int, T], to: Numbering) -> dict[int, T]:

@@ -65,11 +65,15 @@ class Heads:
     def after(self, turns: Array) -> Array:
         """(c, d, n) z of every head after each of (c, n) turns."""
         count, n = self.state.shape
-        slips = EXECUTION_SD * np.abs(turns)[:, None, :] * _normals(n, 1)[:count]
-        wanders = self.strays[:, None] * _normals(n, 2)[:count] * np.sqrt((turns**2).mean(axis=1))[:, None, None]
-        made = turns[:, None, :] + slips + wanders
-        moved = np.matmul(made.transpose(1, 0, 2), self.answer.transpose(0, 2, 1)).transpose(1, 0, 2)
-        return np.asarray(np.maximum(self.state + moved, LEAST_Z))
+        wanders = self.strays[:, None] * _normals(n, 2)[:count]
+        made = np.abs(turns) * (
+            EXECUTION_SD * _normals(n, 1)[:count, None, :]
+        )  # (d, c, n), and worked on in place: it is large
+        made += np.sqrt((turns**2).mean(axis=1))[:, None] * wanders[:, None, :]
+        made += turns
+        z = made @ self.answer.transpose(0, 2, 1)
+        z += self.state[:, None, :]
+        return np.asarray(np.maximum(z, LEAST_Z, out=z).transpose(1, 0, 2))
 
     def spread(self, z: Array) -> Array:
         """(c, d) of (c, d, n): from lowest to highest as a ratio of pitch, over the rods, and over every angle where the pair is known."""

@@ -18,7 +18,7 @@ from drumwork.rods.clearing.findings import FindingKind, finding_of_tap, without
 from drumwork.rods.clearing.propose import Proposal, Worked, at_rest, compose, work_out
 from drumwork.rods.clearing.readings import Means, cents_of_z
 from drumwork.rods.clearing.recent import recent
-from drumwork.rods.clearing.relabel import agreed_numbering, relabel
+from drumwork.rods.clearing.relabel import agreed_numbering, places, relabel
 from drumwork.rods.clearing.sample import Heads, draw_heads
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.verdict import Verdict
@@ -50,12 +50,14 @@ class GoOn:
 
 def go_on(task: ClearingTask, sure: float) -> GoOn:
     """Plan what is left of a round whose turns are under way. Done is said where the chance that the head is even is at least `sure`."""
-    to, finding = agreed_numbering(task), finding_of_tap(task)
-    dead = frozenset[int]()
+    to, dead = agreed_numbering(task), frozenset[int]()
+    order, agreed = places(task, to), relabel(task, to)
+    belief = believe(recent(agreed))
+    finding = finding_of_tap(task, belief, order)
     if finding and finding.kind is FindingKind.NOT_ANSWERING and finding.certain:
         task, dead = without_last_turn(task), frozenset({to[finding.rods[0]]})
-    agreed = relabel(task, to)
-    belief = believe(recent(agreed))
+        agreed = relabel(task, to)
+        belief = believe(recent(agreed))
     heads = draw_heads(agreed, belief)
     chance = heads.chance(agreed, np.zeros(len(task.layout.rods)))
     done = chance >= sure
@@ -64,8 +66,7 @@ def go_on(task: ClearingTask, sure: float) -> GoOn:
     if ask is Ask.ROUND:
         found = at_rest(agreed, belief, found)
     worked = found.seen_from(task, to)
-    there = sorted(to[rod] for rod in task.layout.rods)
-    z = {rod: max(float(belief.z[there.index(to[rod])]), LEAST_Z) for rod in task.layout.rods}
+    z = {rod: max(float(belief.z[place]), LEAST_Z) for rod, place in zip(task.layout.rods, order, strict=True)}
     read = {rod: cents_of_z(each) for rod, each in z.items()}
     return GoOn(ask, compose(task, worked, _by_belief(task, z, done, chance), (finding,) if finding else (), read))
 
