@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.linalg import circulant
+from scipy.stats import multivariate_normal
 
 from benchmarks.judge.drums import JudgingDrum
 from benchmarks.judge.membrane import HARMONICS, modes
@@ -116,6 +117,46 @@ class TestEstimate:
             belief = believe(ClearingTask(EIGHT, rounds, SIXTEENTH, Pitch(200)))
             doubts.append(float(np.trace(belief.outcome(np.zeros(8))[1])))
         assert doubts == sorted(doubts)
+
+    def test_readings_taken_out_again_leave_what_was_believed_before(self) -> None:
+        """Independent reference: the update in its information form (S. Särkkä, *Bayesian Filtering and Smoothing*, ch. 4), by inverses,
+        and `scipy.stats.multivariate_normal`."""
+        random, n = np.random.default_rng(3), 6
+        projections = projections_of(RodLayout(n))
+        size = 2 * n + len(projections)
+        root = random.standard_normal((size, size)) * 0.1
+        before = Component("local", 1 + 0.02 * random.standard_normal(size), root @ root.T, projections, 1.0)
+        at, z, given = np.eye(n)[[0, 2, 5]], np.array([1.01, 0.98, 1.02]), np.array([4e-5, 1e-4, 4e-5])
+        look = np.concatenate([at, np.zeros((3, size - n))], axis=1)
+        after = np.linalg.inv(np.linalg.inv(before.covariance) + look.T @ np.diag(1 / given) @ look)
+        mean = after @ (np.linalg.inv(before.covariance) @ before.mean + look.T @ (z / given))
+        back, likely = replace(before, mean=mean, covariance=after).without(at, z, given)
+        assert back.mean == pytest.approx(before.mean, abs=1e-6)
+        assert back.covariance == pytest.approx(before.covariance, abs=1e-6)
+        foretold = look @ before.covariance @ look.T + np.diag(given)
+        constant = -1.5 * math.log(math.tau)
+        assert likely + constant == pytest.approx(multivariate_normal(look @ before.mean, foretold).logpdf(z), abs=1e-4)
+
+    @pytest.mark.parametrize("seed", range(6))
+    def test_what_the_rounds_before_foretold_is_what_is_believed_of_them_alone(self, seed: int) -> None:
+        """Not exactly: all rounds tell the answer better, and it is not linear."""
+        random = np.random.default_rng(seed)
+        head = SimulatedHead(EIGHT, 200, seed, uneven=0.03, noise=0.003, modal=seed % 2 == 0)
+        rounds = []
+        for _ in range(4):
+            turns = turned(random.integers(-3, 4, 8))
+            rounds.append(Round(head.tap(), turns))
+            head.turn(turns)
+        made = np.array([float(rounds[-2].turned[rod].fraction) for rod in EIGHT.rods])
+        rounds[-1] = Round(rounds[-1].readings)
+        alone, all_of_it = (
+            believe(ClearingTask(EIGHT, some, SIXTEENTH, Pitch(200))) for some in (tuple(rounds[:-1]), tuple(rounds))
+        )
+        mean, covariance = alone.outcome(made)
+        taken_out = all_of_it.before_last(8)
+        sd = np.sqrt(np.diag(covariance))
+        assert np.abs(taken_out.z - mean).max() < 0.6 * sd.mean()
+        assert np.sqrt(np.diag(taken_out.outcome(np.zeros(8))[1])) == pytest.approx(sd, rel=0.2)
 
     def test_a_head_that_seems_to_answer_not_at_all_has_no_pull_worked_out_of_it(self) -> None:
         """Wrong turns can make an answer seem nothing, or backward: nothing is divided by it."""
