@@ -9,7 +9,7 @@ from selenium.webdriver.common.keys import Keys
 
 from drumwork.quantities import Turns
 from drumwork.simulated import SimulatedHead
-from e2e.support.browser import Browser
+from e2e.support.browser import SEEN, Browser
 
 AMOUNT = re.compile(r"(up|down) ((?:\d+ )?\d+(?:/\d+)?)")
 
@@ -20,6 +20,13 @@ def amount_of(words: str) -> Turns:
     assert match, words
     size = sum((Fraction(part) for part in match[2].split()), Fraction(0))
     return Turns.from_fraction(size if match[1] == "up" else -size)
+
+
+STATE = f"""{SEEN}
+const shown = (css) => [...document.querySelectorAll(css)].filter(seen).map(words)
+const steps = shown('li[aria-current=step]'), button = shown('[data-testid=main-action]')
+return steps.length ? [...steps, ...shown('[data-testid=instruction]'), ...button].join('|') : null
+"""
 
 
 class Bench:
@@ -43,20 +50,21 @@ class Bench:
     def _words(self, css: str) -> str:
         return self.browser.until(f"“{css}”", lambda: self.browser.words(css))[0]
 
-    def state(self) -> str:
-        return "|".join([self.step(), *self.browser.words("[data-testid=instruction]"), self.main])
+    def state(self) -> str | None:
+        """The step, the instruction and the big button in one question; none once the job is closed."""
+        return self.browser.script(STATE)
 
     def go_on(self) -> None:
         """Do the one next thing, and wait until the bench shows another."""
         if self.main.startswith("First:"):
             self.say_what_must_be_known()
-        before = self.state()
+        before = self.browser.until("a step", self.state)
         if self.keyboard:
             self.browser.script("document.activeElement && document.activeElement.blur()")
             self.browser.keys(" ")
         else:
             self._click_main()
-        self.browser.until("the bench to move on", lambda: not self._same(before))
+        self.browser.until("the bench to move on", lambda: self.state() != before)
 
     def say_what_must_be_known(self) -> None:
         """The first answer to every question without which the step is not done."""
@@ -79,10 +87,6 @@ class Bench:
             (each.split("\n")[1] for each in self.browser.words("[aria-label=Now] p") if each.startswith("Last entry")),
             "",
         )
-
-    def _same(self, before: str) -> bool:
-        closed = not self.browser.all("li[aria-current=step]")
-        return not closed and self.state() == before
 
     def _click_main(self) -> None:
         browser = self.browser
