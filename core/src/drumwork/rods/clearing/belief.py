@@ -255,19 +255,41 @@ class _Looks:
 
 
 @dataclass(frozen=True, slots=True)
-class _Near:
-    """Where a fit begins: a guess, and how far off each reading is by it, of which nothing is known at first."""
+class _Fit:
+    """Where a fit came to under one kind of head, with readings taken to err so much; its covariance is worked out when it is wanted."""
 
+    prior: Prior
+    noise: float
     mean: Array
-    off: Array
+    off: Array  # what each reading is off by, by all the others
+    given: Array
+    factor: Array
+    spread: Array
+    log_odds: float
+
+    def component(self, projections: Array, weight: float) -> Component:
+        covariance = self.prior.covariance - self.spread.T @ dpotrs(self.factor, self.spread, lower=1)[0]
+        of = self.prior
+        return Component(
+            name=of.name,
+            mean=self.mean,
+            covariance=(covariance + covariance.T) / 2,
+            projections=projections,
+            weight=weight,
+            noise=self.noise,
+            strays=of.strays,
+            has_pair=of.pair,
+            given=self.given,
+        )
 
 
-def _fit(looks: _Looks, prior: Prior, noise: float, near: _Near, steps: int) -> tuple[Component, float, _Near]:
-    """Gauss–Newton posterior under one kind of head, its log evidence, and where it came to. Readings that lie far out count less."""
+def _fit(looks: _Looks, prior: Prior, noise: float, near: _Fit | None) -> _Fit:
+    """Gauss–Newton posterior under one kind of head, and its log odds; begun from a fit near by, where there is one. Readings that lie far out count less."""
     seen, harmonics, n = looks.seen, len(looks.projections), looks.projections.shape[1]
-    mean, off, own = near.mean, near.off, seen.variance * np.where(seen.known, 1.0, noise**2)
+    mean, off = (near.mean, near.off) if near else (prior.mean, np.zeros(len(seen.z)))
+    own = seen.variance * np.where(seen.known, 1.0, noise**2)
     given, slips = own, looks.slips(prior.strays)
-    for _ in range(steps):
+    for _ in range(AFTER if near else FIRST):
         given = own * np.maximum(1.0, off / (seen.cut * np.sqrt(given)))
         lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
         by_rod = (lam @ looks.flat).reshape(-1, n)  # (m, n) answer of what the reading saw to each rod
@@ -279,13 +301,9 @@ def _fit(looks: _Looks, prior: Prior, noise: float, near: _Near, steps: int) -> 
         factor, _ = dpotrf(innovation, lower=1, overwrite_a=1)
         pull, _ = dpotrs(factor, offset, lower=1)
         mean = prior.mean + spread.T @ pull
-        off = np.abs(pull) * given  # what each reading is off by, by all the others
-    covariance = prior.covariance - spread.T @ dpotrs(factor, spread, lower=1)[0]
-    log_det = 2 * float(np.log(np.diag(factor)).sum())
-    evidence = -0.5 * float(offset @ pull) - 0.5 * log_det
-    symmetric = (covariance + covariance.T) / 2
-    found = Component(prior.name, mean, symmetric, looks.projections, 1.0, noise, prior.strays, prior.pair, given)
-    return found, evidence, _Near(mean, off)
+        off = np.abs(pull) * given
+    evidence = -0.5 * float(offset @ pull) - float(np.log(np.diag(factor)).sum())
+    return _Fit(prior, noise, mean, off, given, factor, spread, evidence + float(np.log(prior.weight)))
 
 
 def _scale(task: ClearingTask) -> float:
@@ -303,25 +321,28 @@ def believe(task: ClearingTask) -> Belief:
     hz2 = task.wanted**2 if task.means is Means.PITCH else 1.0
     level, scale = seen.level, _scale(task)
     held = task.means is Means.EAR and all(each.whole is None for each in task.rounds)
-    less = PAIR_TELLS if task.pair_known else 0.0
     priors = [
         prior_of(kind, task.layout, task.means, level, scale, kept, hz2, seen.uneven, held)
         for kind in kinds_for(task.means)
     ]
-    near = {prior.name: _Near(prior.mean, np.zeros(len(seen.z))) for prior in priors}
-    found: list[tuple[float, Component]] = []
+    if task.pair_known:
+        priors = [
+            prior if prior.pair else replace(prior, weight=prior.weight * np.exp(-PAIR_TELLS)) for prior in priors
+        ]
+    near: dict[str, _Fit] = {}
+    found: list[_Fit] = []
     for noise in NOISES:
-        values = []
-        for prior in priors:
-            steps = FIRST if noise == NOISES[0] else AFTER
-            component, evidence, near[prior.name] = _fit(looks, prior, noise, near[prior.name], steps)
-            values.append(evidence + float(np.log(prior.weight)) - less * (not prior.pair))
-            found.append((values[-1], component))
-        priors = [prior for prior, value in zip(priors, values, strict=True) if value >= max(values) - HOPELESS]
-    best = max(value for value, _ in found)
-    odds = [(np.exp(value - best), component) for value, component in found]
-    whole = sum(odd for odd, _ in odds)
-    return Belief(tuple(replace(c, weight=float(odd / whole)) for odd, c in odds if odd / whole > NONE), seen)
+        near = {prior.name: _fit(looks, prior, noise, near.get(prior.name)) for prior in priors}
+        found += near.values()
+        best = max(fit.log_odds for fit in near.values())
+        priors = [prior for prior in priors if near[prior.name].log_odds >= best - HOPELESS]
+    best = max(fit.log_odds for fit in found)
+    odds = np.exp([fit.log_odds - best for fit in found])
+    weights = odds / odds.sum()
+    projections = looks.projections
+    return Belief(
+        tuple(fit.component(projections, float(w)) for fit, w in zip(found, weights, strict=True) if w > NONE), seen
+    )
 
 
 def keep(task: ClearingTask, belief: Belief) -> Learned | None:
