@@ -98,3 +98,9 @@ def test_a_rod_that_did_not_answer_its_turn_is_named_while_it_is_in_hand(
     browser.sees("A rod does not answer")
     assert f"Rod {asked[0]} reads as if it had not been turned" in browser.text()
     assert bench.turning()[0] != asked[0]  # type: ignore[index]
+    following = bench.turning()
+    assert following
+    head.turn({following[0]: following[1]})
+    browser.write(f"Pitch at rod {following[0]}", f"{head.tap()[following[0]].hz:.1f}\n")
+    browser.until("what is left after it", lambda: bench.turning() != following)
+    assert f"Rod {asked[0]} reads as if it had not been turned" in browser.text()  # until it reads otherwise

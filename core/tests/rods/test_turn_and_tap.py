@@ -19,14 +19,16 @@ from drumwork.rods.clearing import (
     Ear,
     EvenRule,
     Means,
+    Proposal,
     Round,
     Tap,
     go_on,
     propose,
 )
 from drumwork.rods.clearing.belief import believe
-from drumwork.rods.clearing.findings import FindingKind, without_last_turn
+from drumwork.rods.clearing.findings import FindingKind, without_turn
 from drumwork.rods.clearing.observe import observe
+from drumwork.rods.clearing.readings import cents_of_z
 from drumwork.rods.clearing.relabel import relabel
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
@@ -138,8 +140,35 @@ class TestWhatIsLeft:
     def test_a_turn_taken_back_leaves_what_was_made_before_it(self) -> None:
         """Up an eighth, then down again: nothing is made in all, and without the second turn an eighth is."""
         back = under_way({}, Tap(1, 199.0, turned(r1=1)), Tap(1, 199.0, {}))
-        before = without_last_turn(back)
+        before = without_turn(back, 1)
         assert dict(before.made) == dict(before.rounds[-1].taps[-1].turned) == turned(r1=1)
+
+    @pytest.mark.parametrize("seed", range(4))
+    def test_an_idle_turn_is_not_counted_at_the_next_tap_either_until_its_rod_answers(self, seed: int) -> None:
+        (head, rounds), wanted = self.known_head(seed)
+        (rod, turns), other = next(iter(wanted.items())), 6
+        made = {rod: turns}
+        taps = [Tap(rod, head.tap()[rod].hz, dict(made))]  # entered, and not made
+        head.turn({other: Turns.of(1, 8)})
+        made[other] = Turns.of(1, 8)
+        taps.append(Tap(other, head.tap()[other].hz, dict(made)))
+
+        def go() -> Proposal:
+            return go_on(task(*rounds[:-1], replace(rounds[-1], taps=tuple(taps)), made=dict(made)), sure=1.1).proposal
+
+        found = go()
+        taps.append(Tap(rod, head.tap()[rod].hz, dict(made)))  # looked at, and tapped again
+        again = go()
+        assert again.findings[0].rods == (rod,)
+        assert not again.turns[rod].thirtyseconds
+        assert [(each.kind, each.rods) for each in found.findings] == [(FindingKind.NOT_ANSWERING, (rod,))]
+        assert not found.turns[rod].thirtyseconds
+        assert found.read[rod] == pytest.approx(cents_of_z((head.true_hz()[rod] / 200) ** 2), abs=8)
+        head.turn({rod: turns})  # looked at and turned once more, and now it bites
+        made[rod] += turns
+        taps.append(Tap(rod, head.tap()[rod].hz, dict(made)))
+        assert not go().findings
+        assert go().read[rod] == pytest.approx(cents_of_z((head.true_hz()[rod] / 200) ** 2), abs=8)
 
     @staticmethod
     def known_head(seed: int) -> tuple[tuple[SimulatedHead, list[Round]], dict[int, Turns]]:

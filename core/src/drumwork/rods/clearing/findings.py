@@ -18,9 +18,18 @@ from drumwork.quantities import Interval, Turns
 from drumwork.rods.clearing.belief import Belief
 from drumwork.rods.clearing.observe import observe
 from drumwork.rods.clearing.readings import Means
-from drumwork.rods.clearing.task import ClearingTask, Round
+from drumwork.rods.clearing.task import ClearingTask, Round, Tap
 
-__all__ = ["Finding", "FindingKind", "finding_of_tap", "findings_of", "without_last_turn"]
+__all__ = [
+    "Finding",
+    "FindingKind",
+    "as_of_tap",
+    "finding_of_tap",
+    "findings_of",
+    "hardly_moved",
+    "turned_by",
+    "without_turn",
+]
 
 Array = NDArray[np.float64]
 
@@ -29,6 +38,7 @@ SURPRISING: Final = 2.2
 MISHAP_ODDS: Final = 0.02  # how often a round has a mishap of one kind, beforehand
 TELLING: Final = 20.0  # how much better than "nothing amiss" an explanation must be
 WORTH_A_LOOK: Final = 3.0  # the same for a tap between turns, where the rod is still in hand and looked at in a moment
+HARDLY: Final = 0.5  # of what a turn should have done is missing from where an earlier tap is asked about again
 ALIKE: Final = 4.0  # explanations within this factor of the best are named beside it
 FIGHT_CENTS: Final = 18.0
 
@@ -163,26 +173,56 @@ def _words_of_tap(kind: FindingKind, rod: int, certain: bool) -> str:
 
 
 def _turned_just_before(task: ClearingTask) -> Turns:
-    """What the rod tapped last was turned since it was last read; nothing where another turn came after the tap."""
+    """What the rod tapped last was turned since it was last read otherwise; nothing where another turn came after the tap."""
     taps = task.rounds[-1].taps
     if not taps or _without_idle(taps[-1].turned) != _without_idle(task.made):
         return Turns(0)
     rod = taps[-1].rod
-    earlier = [tap.turned.get(rod, Turns(0)) for tap in taps[:-1] if tap.rod == rod]
-    return taps[-1].turned.get(rod, Turns(0)) + -(earlier[-1] if earlier else Turns(0))
+    now, earlier = turned_by(taps[-1]), [turned_by(tap) for tap in taps[:-1] if tap.rod == rod]
+    return now + -next((each for each in reversed(earlier) if each != now), Turns(0))
 
 
 def _without_idle(turned: Mapping[int, Turns]) -> dict[int, Turns]:
     return {rod: turns for rod, turns in turned.items() if turns.thirtyseconds}
 
 
-def without_last_turn(task: ClearingTask) -> ClearingTask:
-    """The task as if the rod tapped last had not been turned just before."""
-    last, turned = task.rounds[-1], _turned_just_before(task)
-    rod = last.taps[-1].rod
-    less = {rod: task.made.get(rod, Turns(0)) + -turned}
-    taps = (*last.taps[:-1], replace(last.taps[-1], turned={**last.taps[-1].turned, **less}))
-    return replace(task, rounds=(*task.rounds[:-1], replace(last, taps=taps)), made={**task.made, **less})
+def turned_by(tap: Tap) -> Turns:
+    """What the rod of a tap had been turned in its round by then."""
+    return tap.turned.get(tap.rod, Turns(0))
+
+
+def as_of_tap(task: ClearingTask, number: int) -> ClearingTask:
+    """The task as it stood when this tap of the last round had been made."""
+    last = task.rounds[-1]
+    until = replace(last, taps=last.taps[: number + 1])
+    return replace(task, rounds=(*task.rounds[:-1], until), made=last.taps[number].turned)
+
+
+def without_turn(task: ClearingTask, number: int) -> ClearingTask:
+    """The task as if the rod of this tap of the last round had not been turned just before; what came after it stays."""
+    last, turned = task.rounds[-1], _turned_just_before(as_of_tap(task, number))
+    rod, first, amount = last.taps[number].rod, number, turned_by(last.taps[number])
+    while first and last.taps[first - 1].turned.get(rod, Turns(0)) == amount:
+        first -= 1
+
+    def less(made: Mapping[int, Turns]) -> dict[int, Turns]:
+        return {**made, rod: made.get(rod, Turns(0)) + -turned}
+
+    later = tuple(replace(tap, turned=less(tap.turned)) for tap in last.taps[first:])
+    round_without = replace(last, taps=(*last.taps[:first], *later))
+    return replace(task, rounds=(*task.rounds[:-1], round_without), made=less(task.made))
+
+
+def hardly_moved(task: ClearingTask, number: int, answer: float) -> bool:
+    """Whether a rod read less than half of what its turn just before this tap should have done; `answer` in z, per turn of it, of its own reading."""
+    now = as_of_tap(task, number)
+    tap, turned = now.rounds[-1].taps[-1], float(_turned_just_before(now).fraction)
+    readings = {rod: pitch.hz for rod, pitch in now.rounds[-1].readings.items()} or now.rounds[-1].numbers
+    power = 2 if task.means is Means.PITCH else 1
+    moved = (tap.value / task.wanted) ** power - (readings.get(tap.rod, tap.value) / task.wanted) ** power
+    return bool(turned) and (float(turned_by(tap).fraction) * answer - moved) * np.sign(turned) > HARDLY * abs(
+        turned * answer
+    )
 
 
 def _explain(task: ClearingTask, last: _Last, turns: Array) -> Finding:

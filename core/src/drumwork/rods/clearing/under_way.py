@@ -13,12 +13,20 @@ from typing import Final
 
 import numpy as np
 
-from drumwork.rods.clearing.belief import believe
-from drumwork.rods.clearing.findings import FindingKind, finding_of_tap, without_last_turn
+from drumwork.rods.clearing.belief import Belief, believe
+from drumwork.rods.clearing.findings import (
+    Finding,
+    FindingKind,
+    as_of_tap,
+    finding_of_tap,
+    hardly_moved,
+    turned_by,
+    without_turn,
+)
 from drumwork.rods.clearing.propose import Proposal, Worked, at_rest, compose, work_out
 from drumwork.rods.clearing.readings import Means, cents_of_z
 from drumwork.rods.clearing.recent import recent
-from drumwork.rods.clearing.relabel import agreed_numbering, places, relabel
+from drumwork.rods.clearing.relabel import Numbering, agreed_numbering, places, relabel
 from drumwork.rods.clearing.sample import Heads, draw_heads
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.verdict import Verdict
@@ -50,14 +58,10 @@ class GoOn:
 
 def go_on(task: ClearingTask, sure: float) -> GoOn:
     """Plan what is left of a round whose turns are under way. Done is said where the chance that the head is even is at least `sure`."""
-    to, dead = agreed_numbering(task), frozenset[int]()
-    order, agreed = places(task, to), relabel(task, to)
-    belief = believe(recent(agreed))
-    finding = finding_of_tap(task, belief, order)
-    if finding and finding.kind is FindingKind.NOT_ANSWERING and finding.certain:
-        task, dead = without_last_turn(task), frozenset({to[finding.rods[0]]})
-        agreed = relabel(task, to)
-        belief = believe(recent(agreed))
+    to = agreed_numbering(task)
+    counted = _counted(task, to)
+    task, belief = counted.task, counted.belief
+    order, agreed, dead = places(task, to), relabel(task, to), frozenset(to[rod] for rod in counted.idle)
     heads = draw_heads(agreed, belief)
     chance = heads.chance(agreed, np.zeros(len(task.layout.rods)))
     done = chance >= sure
@@ -68,7 +72,44 @@ def go_on(task: ClearingTask, sure: float) -> GoOn:
     worked = found.seen_from(task, to)
     z = {rod: max(float(belief.z[place]), LEAST_Z) for rod, place in zip(task.layout.rods, order, strict=True)}
     read = {rod: cents_of_z(each) for rod, each in z.items()}
-    return GoOn(ask, compose(task, worked, _by_belief(task, z, done, chance), (finding,) if finding else (), read))
+    return GoOn(ask, compose(task, worked, _by_belief(task, z, done, chance), counted.findings, read))
+
+
+@dataclass(frozen=True, slots=True)
+class _Counted:
+    """A round under way without the turns in it that did nothing for certain, and what is believed of it so."""
+
+    task: ClearingTask
+    belief: Belief
+    idle: tuple[int, ...]
+    """Rods to be left until they were looked at, or read otherwise."""
+    findings: tuple[Finding, ...]
+    """What the tap just made says comes first."""
+
+
+def _counted(task: ClearingTask, to: Numbering) -> _Counted:
+    def belief_of(some: ClearingTask) -> Belief:
+        return believe(recent(relabel(some, to)))
+
+    taps, order, belief = task.rounds[-1].taps, places(task, to), belief_of(task)
+    answer = dict(zip(task.layout.rods, np.diag(belief.answer)[order], strict=True))
+    idle: dict[int, Finding] = {}
+    told: tuple[Finding, ...] = ()
+    for number, tap in enumerate(taps):
+        last = number == len(taps) - 1
+        if any(each.rod == tap.rod and turned_by(each) == turned_by(tap) for each in taps[number + 1 :]):
+            continue  # it was read again since
+        idle.pop(tap.rod, None)
+        if not last and not hardly_moved(task, number, float(answer[tap.rod])):
+            continue
+        now = task if last else as_of_tap(task, number)
+        finding = finding_of_tap(now, belief if last else belief_of(now), order)
+        if finding and finding.kind is FindingKind.NOT_ANSWERING and finding.certain:
+            task, idle[tap.rod] = without_turn(task, number), finding
+            belief = belief_of(task)
+        elif finding and last:
+            told = (finding,)
+    return _Counted(task, belief, tuple(idle), (*told, *reversed(idle.values())))
 
 
 def _worth_turning(task: ClearingTask, heads: Heads, found: Worked) -> bool:
