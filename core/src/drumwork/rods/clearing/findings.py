@@ -175,14 +175,15 @@ def _words_of_tap(kind: FindingKind, rod: int, certain: bool) -> str:
 def _turned_just_before(task: ClearingTask) -> Turns:
     """What the rod tapped last was turned since it was last read otherwise; nothing where another turn came after the tap."""
     taps = task.rounds[-1].taps
-    if not taps or _without_idle(taps[-1].turned) != _without_idle(task.made):
+    if not taps or _really_turned(taps[-1].turned) != _really_turned(task.made):
         return Turns(0)
     rod = taps[-1].rod
     now, earlier = turned_by(taps[-1]), [turned_by(tap) for tap in taps[:-1] if tap.rod == rod]
     return now + -next((each for each in reversed(earlier) if each != now), Turns(0))
 
 
-def _without_idle(turned: Mapping[int, Turns]) -> dict[int, Turns]:
+def _really_turned(turned: Mapping[int, Turns]) -> dict[int, Turns]:
+    """Without rods that are named and were not turned, or were turned back."""
     return {rod: turns for rod, turns in turned.items() if turns.thirtyseconds}
 
 

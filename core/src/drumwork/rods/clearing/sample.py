@@ -66,9 +66,8 @@ class Heads:
         """(c, d, n) z of every head after each of (c, n) turns."""
         count, n = self.state.shape
         wanders = self.strays[:, None] * _normals(n, 2)[:count]
-        made = np.abs(turns) * (
-            EXECUTION_SD * _normals(n, 1)[:count, None, :]
-        )  # (d, c, n), and worked on in place: it is large
+        # (d, c, n), and worked on in place: it is large
+        made = np.abs(turns) * (EXECUTION_SD * _normals(n, 1)[:count, None, :])
         made += np.sqrt((turns**2).mean(axis=1))[:, None] * wanders[:, None, :]
         made += turns
         z = made @ self.answer.transpose(0, 2, 1)
