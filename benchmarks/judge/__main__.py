@@ -14,6 +14,7 @@ from typing import Final
 
 import numpy as np
 
+from benchmarks.judge import by_ear
 from benchmarks.judge.drums import KINDS, JudgingDrum
 from benchmarks.judge.rules import RULES
 from benchmarks.judge.turn_and_tap import compare
@@ -98,6 +99,7 @@ def main() -> None:
     parser.add_argument(
         "--actions", action="store_true", help="turns and taps until even: in rounds, and by turn and tap"
     )
+    parser.add_argument("--ear", action="store_true", help="by ear, by listeners who differ")
     args = parser.parse_args()
     seeds = [each for each in range(args.seed, args.seed + args.drums) if args.kind in (None, KINDS[each % len(KINDS)])]
     print(
@@ -107,6 +109,11 @@ def main() -> None:
         for step in args.step or ("16", "32"):
             print(f"steps of 1/{step}")
             compare(seeds, 1 / int(step))
+        return
+    if args.ear:
+        for step in args.step or ("16", "32"):
+            print(f"steps of 1/{step}")
+            by_ear.compare(seeds, 1 / int(step), [name for name in args.rule or by_ear.RULES if name in by_ear.RULES])
         return
     with ProcessPoolExecutor(os.cpu_count()) as pool:
         for step in args.step or ("16", "32"):

@@ -55,9 +55,9 @@ def rounds_by_ear(seed: int, modal: bool) -> int:
 
 
 def test_a_listener_with_a_coarse_ear_clears_a_head_within_four_rounds() -> None:
-    """The aim set for the ear: to 2 % within a median of four rounds."""
-    needed = [rounds_by_ear(seed, modal=seed % 2 == 0) for seed in range(24)]
-    assert np.median(needed) <= 4
+    """The aim set for the ear: to 2 % within four rounds on three heads of four."""
+    needed = np.array([rounds_by_ear(seed, modal=seed % 2 == 0) for seed in range(24)])
+    assert (needed <= 4).mean() >= 0.75
 
 
 @pytest.mark.parametrize(("cents", "said"), [(-60, Ear.MUCH_LOWER), (-20, Ear.LOWER), (9, Ear.LEVEL), (30, Ear.HIGHER)])

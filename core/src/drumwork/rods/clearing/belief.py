@@ -17,7 +17,7 @@ Down-weighting of outlying readings: P. J. Huber, *Robust Statistics* (1981), ch
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final
 
@@ -25,6 +25,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.linalg.lapack import dpotrf, dpotrs
 
+from drumwork.rods.clearing.judgements import Judgements, Taken
 from drumwork.rods.clearing.kinds import Prior, kinds_for, prior_of, projections_of
 from drumwork.rods.clearing.learned import Learned, LearnedKind
 from drumwork.rods.clearing.observe import Observed, observe
@@ -41,6 +42,7 @@ NOISES: Final = (2.0, 1.25, 0.75)
 """What a reading's own error may be, in multiples of the usual; rounds of the head itself tell."""
 FIRST: Final = 2
 AFTER: Final = 1
+WORDS_FIRST, WORDS_AFTER = 5, 3
 """Steps towards the best fit of a kind of head, from what is believed beforehand; and from where it fitted with readings taken to err more."""
 PAIR_TELLS: Final = 5.0
 """Natural logarithm of how much likelier a pair that rings at every rod is on a head that answers by its pair; our own estimate."""
@@ -64,7 +66,7 @@ class Component:
     noise : readings' own error, in multiples of the usual
     strays : of a turn: how far a head of this kind answers otherwise than by one fixed answer, for a root mean square turn of one
     has_pair : whether all its readings are those of one pair of modes
-    given : (m,) variance that each reading was given in the end; empty where it was not fitted to any
+    taken : what each reading was taken to say in the end, and with what variance; None where it was not fitted to any
     """
 
     name: str
@@ -75,7 +77,7 @@ class Component:
     noise: float = 1.0
     strays: float = 0.0
     has_pair: bool = False
-    given: Array = field(default_factory=lambda: np.zeros(0))
+    taken: Taken | None = None
 
     @property
     def rods(self) -> int:
@@ -200,8 +202,10 @@ class Belief:
     def before_last(self, count: int) -> Belief:
         """As it was before the last `count` readings, which all looked at the state as it is now."""
         assert self.seen is not None
-        at, z = self.seen.at[-count:], self.seen.z[-count:]
-        parts = [(c.weight, *c.without(at, z, c.given[-count:])) for c in self._likely()]
+        at = self.seen.at[-count:]
+        parts = [
+            (c.weight, *c.without(at, c.taken.z[-count:], c.taken.variance[-count:])) for c in self._likely() if c.taken
+        ]
         odds = np.array([np.log(weight) - likely for weight, _, likely in parts])
         weights = np.exp(odds - np.logaddexp.reduce(odds))
         return Belief(tuple(replace(c, weight=float(w)) for w, (_, c, _) in zip(weights, parts, strict=True)))
@@ -262,7 +266,7 @@ class _Fit:
     noise: float
     mean: Array
     off: Array  # what each reading is off by, by all the others
-    given: Array
+    taken: Taken
     factor: Array
     spread: Array
     log_odds: float
@@ -279,31 +283,58 @@ class _Fit:
             noise=self.noise,
             strays=of.strays,
             has_pair=of.pair,
-            given=self.given,
+            taken=self.taken,
         )
+
+
+class _Straight:
+    """What readings should be and do, made straight about a belief: (m,) expected of them beforehand, (m, u) what each unknown does to them."""
+
+    def __init__(self, looks: _Looks, prior: Prior, mean: Array) -> None:
+        seen, harmonics, n = looks.seen, len(looks.projections), looks.projections.shape[1]
+        lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
+        self.by_rod = (lam @ looks.flat).reshape(-1, n)  # (m, n) answer of what the reading saw to each rod
+        by_answer = -np.matmul(looks.by_reading, (seen.since * (1 + quirk))[:, :, None])[:, :, 0]
+        jacobian = np.concatenate([seen.at, by_answer, -self.by_rod * seen.since], axis=1)
+        self.expected = seen.at @ mean[:n] + by_answer @ lam - jacobian @ (mean - prior.mean)
+        self.spread = jacobian @ prior.covariance
+        self.covariance = self.spread @ jacobian.T
 
 
 def _fit(looks: _Looks, prior: Prior, noise: float, near: _Fit | None) -> _Fit:
     """Gauss–Newton posterior under one kind of head, and its log odds; begun from a fit near by, where there is one. Readings that lie far out count less."""
-    seen, harmonics, n = looks.seen, len(looks.projections), looks.projections.shape[1]
+    seen = looks.seen
+    if seen.words is not None:
+        return _fit_words(looks, seen.words, prior, noise, near)
     mean, off = (near.mean, near.off) if near else (prior.mean, np.zeros(len(seen.z)))
     own = seen.variance * np.where(seen.known, 1.0, noise**2)
     given, slips = own, looks.slips(prior.strays)
     for _ in range(AFTER if near else FIRST):
         given = own * np.maximum(1.0, off / (seen.cut * np.sqrt(given)))
-        lam, quirk = mean[n : n + harmonics], mean[n + harmonics :]
-        by_rod = (lam @ looks.flat).reshape(-1, n)  # (m, n) answer of what the reading saw to each rod
-        by_answer = -np.matmul(looks.by_reading, (seen.since * (1 + quirk))[:, :, None])[:, :, 0]
-        jacobian = np.concatenate([seen.at, by_answer, -by_rod * seen.since], axis=1)
-        offset = seen.z - seen.at @ mean[:n] - by_answer @ lam + jacobian @ (mean - prior.mean)
-        spread = jacobian @ prior.covariance
-        innovation = spread @ jacobian.T + _noise(by_rod, given, slips)
-        factor, _ = dpotrf(innovation, lower=1, overwrite_a=1)
+        straight = _Straight(looks, prior, mean)
+        offset = seen.z - straight.expected
+        factor, _ = dpotrf(straight.covariance + _noise(straight.by_rod, given, slips), lower=1, overwrite_a=1)
         pull, _ = dpotrs(factor, offset, lower=1)
-        mean = prior.mean + spread.T @ pull
+        mean = prior.mean + straight.spread.T @ pull
         off = np.abs(pull) * given
-    evidence = -0.5 * float(offset @ pull) - float(np.log(np.diag(factor)).sum())
-    return _Fit(prior, noise, mean, off, given, factor, spread, evidence + float(np.log(prior.weight)))
+    evidence = -0.5 * float(offset @ pull) - float(np.log(np.diag(factor)).sum()) + float(np.log(prior.weight))
+    return _Fit(prior, noise, mean, off, Taken(seen.z, given), factor, straight.spread, evidence)
+
+
+def _fit_words(looks: _Looks, words: Judgements, prior: Prior, keen: float, near: _Fit | None) -> _Fit:
+    """The same of words of the ear, by a listener who notices so much, in multiples of the usual: with each step they are taken to say what they say beside
+    all others."""
+    mean, then = (near.mean, near.taken) if near else (prior.mean, words.begun)
+    for _ in range(WORDS_AFTER if near else WORDS_FIRST):
+        taken, straight = then, _Straight(looks, prior, mean)
+        offset = taken.z - straight.expected
+        noise = _noise(straight.by_rod, taken.variance, looks.slips(prior.strays))
+        factor, _ = dpotrf(straight.covariance + noise, lower=1, overwrite_a=1)
+        pull, _ = dpotrs(factor, offset, lower=1)
+        mean = prior.mean + straight.spread.T @ pull
+        then, more = words.again(keen, taken, factor, pull)
+    evidence = more - 0.5 * float(offset @ pull) - float(np.log(np.diag(factor)).sum()) + float(np.log(prior.weight))
+    return _Fit(prior, keen, mean, np.abs(pull) * taken.variance, taken, factor, straight.spread, evidence)
 
 
 def _scale(task: ClearingTask) -> float:

@@ -11,7 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drumwork.quantities import Turns
-from drumwork.rods.clearing.readings import CENTS_PER_Z, EAR_CENTS, READING_SD, Means
+from drumwork.rods.clearing.judgements import Judgements
+from drumwork.rods.clearing.readings import CENTS_PER_Z, EAR_CENTS, READING_SD, Ear, Means
 from drumwork.rods.clearing.task import ClearingTask, PairHeard, Round, Tap
 from drumwork.rods.layout import RodLayout
 
@@ -24,8 +25,8 @@ BESIDE_PORT: Final = 2.0  # common practice, F8: a port disturbs tuning near it;
 MOST_ROUNDS: Final = 16
 """Rounds looked at. What a head did to large turns tells its kind, and is not to be forgotten while it is hardly turned any more; our own figure."""
 LOOKS_AT_A_ROD: Final = 0.5
-CUT: Final = {Means.PITCH: 5.0, Means.GAUGE: 4.0, Means.TORQUE: 3.0, Means.EAR: 1.5}
-"""Standard deviations beyond which a reading counts less; an ear errs now and then."""
+CUT: Final = {Means.PITCH: 5.0, Means.GAUGE: 4.0, Means.TORQUE: 3.0}
+"""Standard deviations beyond which a reading counts less; what the ear's words say has its own rule (`judgements`)."""
 UNEVEN: Final = (0.03, 0.2)
 """Least and most a head is taken to be uneven before it is heard, in z; our own estimate."""
 
@@ -41,6 +42,7 @@ class Observed:
     variance : (m,) of its own error
     known : (m,) whether that error is known from the round itself, not taken from what is usual
     cut : standard deviations beyond which it counts less
+    words : where they are words of the ear, what those say; `z` and `variance` are then about what each means
     round : (m,) in which it was taken
     after : (m, r, n) turns made after each round that followed a reading
     since : (m, n) turns made since each reading
@@ -53,6 +55,7 @@ class Observed:
     variance: Array
     known: NDArray[np.bool_]
     cut: float
+    words: Judgements | None
     round: NDArray[np.intp]
     after: Array
     since: Array
@@ -66,6 +69,8 @@ class _Look:
     at: Array
     sd: float
     known: bool = False
+    word: Ear | None = None
+    level: float = 0.0
 
 
 def _trust(task: ClearingTask, rod: int, doubtful: bool) -> float:
@@ -115,13 +120,15 @@ def _judgements(task: ClearingTask, each: Round, units: dict[int, Array]) -> Ite
     for rod, judged in each.ear.items():
         if reference is None or rod == reference:
             continue
-        heard = EAR_CENTS[judged]
         wanted = task.z_wanted(rod) - task.z_wanted(reference)
-        yield _Look(heard.cents / CENTS_PER_Z - wanted, units[rod] - units[reference], heard.sd / CENTS_PER_Z)
+        yield _judgement(judged, units[rod] - units[reference], -wanted)
     if each.whole is not None:
-        heard = EAR_CENTS[each.whole]
-        everywhere = np.full(len(units), 1 / len(units))
-        yield _Look(1 + heard.cents / CENTS_PER_Z, everywhere, heard.sd / CENTS_PER_Z)
+        yield _judgement(each.whole, np.full(len(units), 1 / len(units)), 1.0)
+
+
+def _judgement(word: Ear, at: Array, level: float) -> _Look:
+    heard = EAR_CENTS[word]
+    return _Look(level + heard.cents / CENTS_PER_Z, at, heard.sd / CENTS_PER_Z, word=word, level=level)
 
 
 def _tapped(task: ClearingTask, tap: Tap, units: dict[int, Array]) -> _Look:
@@ -151,6 +158,10 @@ def _by_rod(turns: Mapping[int, Turns], rods: Sequence[int]) -> list[float]:
     return [turns[rod].thirtyseconds / 32 if rod in turns else 0.0 for rod in rods]
 
 
+def _words(looks: Sequence[_Look]) -> Judgements:
+    return Judgements.of([look.word for look in looks if look.word], [look.level for look in looks if look.word])
+
+
 def observe(task: ClearingTask) -> Observed:
     """All looks at the state, oldest first. Wanted offsets are taken off, so that z = 1 is wanted of every rod."""
     rods = task.layout.rods
@@ -178,7 +189,8 @@ def observe(task: ClearingTask) -> Observed:
         at=at,
         variance=np.array([look.sd for look in found]) ** 2,
         known=np.array([look.known for look in found]),
-        cut=CUT[task.means],
+        cut=CUT.get(task.means, np.inf),
+        words=_words(found) if task.means is Means.EAR else None,
         round=rounds,
         after=after,
         since=later[rounds] - already,
