@@ -1,8 +1,9 @@
 """Taps to judge the listener by, from a simulator that shares nothing with the engine: neither its film, nor its family, nor its figures.
 
 Everything is drawn from ranges written here. Tunings at the rods by kind and size are those players' guides commonly give, from memory, with half as
-much again either way; the rest are the ranges that recorded drums spread over (decays of 0.4 to 5 s, splits to 150 cents, the drum's note from far below
-its pair to above it). Zeros of Bessel functions from SciPy, not from the engine's table.
+much again either way; depths of shells and weights of heads are those drums are sold with, from memory; the rest are the ranges that recorded drums spread
+over (decays of 0.4 to 5 s, splits to 150 cents, the drum's note from far below its pair to above it). Zeros of Bessel functions from SciPy, not from the
+engine's table.
 """
 
 from __future__ import annotations
@@ -20,6 +21,9 @@ LOW_HIGH = {
     ("bass", 18): (75, 150), ("bass", 20): (65, 130), ("bass", 22): (55, 110), ("bass", 24): (50, 100),
 }  # fmt: skip
 """Hertz at the rods, by kind and inches; common practice from memory, no source."""
+DEPTHS_M = {"rack-tom": (0.16, 0.3), "floor-tom": (0.3, 0.45), "snare": (0.09, 0.2), "bass": (0.35, 0.56)}
+FILMS = (0.2, 0.65)  # kg/m²: from a thin single ply to two plies and a coating
+AIR, SOUND = 1.2, 343.0
 
 
 @dataclass(frozen=True)
@@ -35,6 +39,10 @@ class Judged:
     told_hz: float
     trouble: str
     blended: bool
+    depth_m: float
+    film_kg_per_m2: float
+    held: bool
+    other_hz: float
 
     @property
     def bounds(self) -> tuple[float, float]:
@@ -49,7 +57,12 @@ class Judged:
 
 
 def _partials(
-    random: np.random.Generator, pair: tuple[float, float], centre: float, centre_db: float, air: float, t60: float
+    random: np.random.Generator,
+    pair: tuple[float, float],
+    centre: float,
+    centre_db: float,
+    air: float,
+    t60: float,
 ) -> list[tuple[float, float, float]]:
     """(hz, amplitude, decay 1/s). The family lies wider the more the air weighs; the drum's note dies 1.3 to 3 times faster than the pair."""
     j11 = float(jn_zeros(1, 1)[0])
@@ -81,6 +94,31 @@ def _mixed(pair: tuple[float, float], centre: float, coupling: float) -> tuple[t
     moved = list(pair)
     moved[near] = mean + apart
     return (moved[0], moved[1]), mean - apart, abs(half) < coupling * mean
+
+
+def _note(
+    random: np.random.Generator, middle: float, radius: float, depth: float, film: float, held: bool, other: float
+) -> float:
+    """The drum's note: one mass on the shell's air where the other head is held and leaks, two where it rings; each some way off what that says, and one in
+    three wherever notes lie on drums, whatever the drum."""
+    if random.random() < 1 / 3:
+        return middle * float(random.uniform(0.6, 1.25) if held else random.uniform(0.45, 0.8))
+    j01, j11 = float(jn_zeros(0, 1)[0]), float(jn_zeros(1, 1)[0])
+    mass = film + 2 * AIR * radius / j01
+    own = (2 * np.pi * middle * j01 / j11) ** 2 * (film + 2 * AIR * radius / j11) / mass
+    squeezed = AIR * SOUND**2 * (2 / j01) ** 2 / depth / mass  # mean movement squared over mean square
+    if held:
+        square = own + squeezed * float(random.uniform(0.3, 1))
+    else:
+        facing = float(random.uniform(0.6, 1.4))  # the other film weighs so much less or more
+        its = (2 * np.pi * other * j01 / j11) ** 2
+        square = float(
+            np.linalg.eigvalsh(
+                [[own + squeezed, -squeezed * facing], [-squeezed * facing, its + squeezed * facing**2]]
+            )[0]
+        )
+    hz = float(np.sqrt(max(square, 0.0)) / (2 * np.pi) * np.exp(random.normal(0, 0.06)))
+    return float(np.clip(hz, 0.45 * middle, 1.25 * middle))
 
 
 def _centre_db(random: np.random.Generator) -> float:
@@ -122,15 +160,17 @@ def make_tap(seed: int, trouble: str = "") -> Judged:
     split = float(random.choice([0.0, random.uniform(0, 40), random.uniform(0, 150)], p=[0.3, 0.45, 0.25]))
     pair = (middle * 2 ** (-split / 2400), middle * 2 ** (split / 2400))
     held = random.random() < 0.6
-    centre = max(middle * float(random.uniform(0.6, 1.25) if held else random.uniform(0.45, 0.8)), 34.0)
+    radius, depth = inches * 0.0127, float(random.uniform(*DEPTHS_M[kind]))
+    film, other = float(np.exp(random.uniform(*np.log(FILMS)))), middle * 2 ** float(random.uniform(-9, 9) / 12)
+    centre = max(_note(random, middle, radius, depth, film, held, other), 34.0)
     pair, centre, blended = _mixed(pair, centre, float(random.uniform(0.0, 0.02)))
     t60 = float(np.exp(random.uniform(np.log(0.4), np.log(5.0))))
     if kind == "bass" or kind == "snare":
         t60 = min(t60, 2.0)
-    partials = _partials(random, pair, centre, _centre_db(random), float(random.uniform(0.05, 0.9)), t60)
+    air = 2 * AIR * radius / float(jn_zeros(1, 1)[0]) / film * float(np.exp(random.normal(0, 0.2)))
+    partials = _partials(random, pair, centre, _centre_db(random), air, t60)
     rate = int(random.choice([44_100, 48_000]))
     if random.random() < 0.5:  # the other head leaks: its own pair, soft, somewhere else; held, it dies sooner
-        other = middle * 2 ** float(random.uniform(-9, 9) / 12)
         sooner = float(random.uniform(1.5, 4) if held else random.uniform(1.0, 2.0))
         partials.append((other, abs(partials[0][1]) * float(random.uniform(0.05, 0.3)), 6.91 / t60 * sooner))
     ring = _ring(
@@ -156,4 +196,18 @@ def make_tap(seed: int, trouble: str = "") -> Judged:
         rail = np.abs(sound).max() * random.uniform(0.35, 0.8)
         sound = np.clip(sound, -rail, rail) / rail
     told = middle * (1 + float(random.uniform(-0.08, 0.08)))
-    return Judged(np.clip(sound, -1, 1), rate, kind, inches, pair, centre, told, trouble, blended)
+    return Judged(
+        np.clip(sound, -1, 1),
+        rate,
+        kind,
+        inches,
+        pair,
+        centre,
+        told,
+        trouble,
+        blended,
+        depth,
+        film,
+        held,
+        other,
+    )

@@ -16,11 +16,19 @@ import numpy as np
 from benchmarks import judging_taps
 from benchmarks.listening_order import measure
 from benchmarks.listening_sounds import KINDS, HeardTap, make_coupled, make_other, make_tap
-from drumwork.listening import Status, TapContext, TapReading, listen_to_tap, usual_edge_hz
+from drumwork.listening import Other, Status, TapContext, TapReading, listen_to_tap, usual_edge_hz
 from drumwork.quantities import Length
 
 GROSS_CENTS = 50.0
-JUDGED = ("expected", "expected, centre", "size", "size, centre")
+JUDGED = (
+    "expected",
+    "expected, centre",
+    "size",
+    "size, centre",
+    "whole drum",
+    "whole drum, centre",
+    "middle, rods read",
+)
 
 
 def contexts(tap: HeardTap) -> dict[str, TapContext]:
@@ -89,7 +97,9 @@ def measure_coupled(taps: int, seed: int) -> None:
             for number in range(seed, seed + taps):
                 tap, other = make_coupled(number, rings)
                 told = TapContext(expect_hz=tap.told_hz) if known == "expected" else TapContext()
-                context = replace(told, diameter=Length(tap.diameter_m), other_hz=other, other_muted=not rings)
+                context = replace(
+                    told, diameter=Length(tap.diameter_m), other_hz=other, other=Other.RINGS if rings else Other.HELD
+                )
                 reading = listen_to_tap(tap.samples, tap.rate, context)
                 refused += reading.status is Status.REFUSE
                 doubted += reading.status is Status.FLAG
@@ -117,6 +127,9 @@ def measure_judged(taps: int, seed: int) -> None:
                 expect_hz=tap.told_hz if "expected" in known else None,
                 centre_hz=tap.centre_hz if "centre" in known else None,
             )
+            if "whole drum" in known:
+                other = Other.HELD if tap.held else Other.RINGS
+                context = replace(context, other=other, depth=Length(tap.depth_m), film_kg_per_m2=tap.film_kg_per_m2)
             reading = listen_to_tap(tap.samples, tap.rate, context)
             told[reading.status] += 1
             errors.append(tap.error_cents(reading.hz) if reading.hz else math.inf)

@@ -11,7 +11,7 @@ from __future__ import annotations
 import argparse
 import itertools
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 from typing import NamedTuple
@@ -21,8 +21,9 @@ from scipy.optimize import minimize
 
 from benchmarks import judging_taps
 from drumwork.listening import TapContext, listen_to_tap, usual_edge_hz
+from drumwork.listening.around import Around, Other
 from drumwork.listening.partials import Partial
-from drumwork.listening.traits import TRAITS, Told, traits_of
+from drumwork.listening.traits import TRAITS, Told, Weighed, weigh
 from drumwork.listening.weights import ALONE, EXPECTED
 from drumwork.quantities import Length
 from drumwork.simulated import Microphone, Ringing, Shell, SoundingDrum, Tap
@@ -33,8 +34,8 @@ RATE = 44_100
 NEAR = 2 ** (35 / 1200)
 PULL_TOGETHER = 1.0
 BANDS = (0.0, 0.5, 0.7, 0.9, 0.97, 1.01)
-Case = tuple[np.ndarray, np.ndarray]
-"""(n, traits) of a tap's partials, and (n,) which of them are of its pair."""
+Case = tuple[Weighed, np.ndarray]
+"""A tap's partials weighed, and (n,) which of them are of its pair."""
 
 
 class Drawn(NamedTuple):
@@ -46,17 +47,32 @@ class Drawn(NamedTuple):
     centre_hz: float
     told_hz: float
     usual_hz: float
+    drum: Around
 
-    def case(self, size: bool, expected: bool, centre: bool) -> Case | None:
+    def case(self, size: bool, expected: bool, centre: bool, drum: str = "") -> Case | None:
         partials = self.expecting if expected else self.alone
         if not partials:
             return None
         told = Told(
-            self.told_hz if expected else None, self.usual_hz if size else None, self.centre_hz if centre else None
+            self.told_hz if expected else None,
+            self.usual_hz if size else None,
+            self.centre_hz if centre else None,
+            _known(self.drum, drum) if size else None,
         )
         hz = np.array([each.hz for each in partials])
         low, high = self.pair_hz
-        return traits_of(partials, told), (hz > low / NEAR) & (hz < high * NEAR)
+        return weigh(partials, told), (hz > low / NEAR) & (hz < high * NEAR)
+
+
+def _known(drum: Around, what: str) -> Around:
+    """As much of the drum as is said: its width, how the other head is kept, or all of it."""
+    match what:
+        case "":
+            return Around(drum.radius_m)
+        case "other":
+            return Around(drum.radius_m, other=drum.other)
+        case _:
+            return drum
 
 
 def _drum(random: np.random.Generator) -> tuple[SoundingDrum, float, float]:
@@ -79,11 +95,15 @@ def _drum(random: np.random.Generator) -> tuple[SoundingDrum, float, float]:
 
 
 def _spread(
-    drum: SoundingDrum, partials: Sequence[Partial | tuple[float, float, float]], random: np.random.Generator
+    drum: SoundingDrum,
+    partials: Sequence[Partial | tuple[float, float, float]],
+    random: np.random.Generator,
 ) -> tuple[list[tuple[float, float, float]], float]:
     """The drum's partials as rooms, strokes and leaks would have them, and its note then."""
     note, muted = drum.centre_hz, drum.shell.other_muted
     moved = float(random.uniform(0.75, 1.12) if muted else random.uniform(0.92, 1.05))
+    if random.random() < ASTRAY:  # a drum that is not as the model says
+        moved = drum.edge_hz * float(random.uniform(0.45, 1.25)) / note
     louder = float(random.uniform(*((-20, 6), (6, 22), (22, 35))[int(random.choice(3, p=[0.6, 0.25, 0.15]))]))
     sooner = float(random.uniform(1.2, 3.0)) / 2.2  # than the model's own
     plain = [(float(hz), float(size), float(decay)) for hz, size, decay in partials]
@@ -113,48 +133,80 @@ def draw(seed: int) -> Drawn:
     room = Microphone(snr_db=float(random.uniform(25, 60)), echo=float(random.uniform(0, 0.3)))
     pair = (min(drum.pair_hz), max(drum.pair_hz))
     told = math.sqrt(pair[0] * pair[1]) * (1 + float(random.uniform(-0.08, 0.08)))
-    return _read(room.hear(sound, RATE, random), RATE, pair, centre, told, usual)
+    shell = drum.shell
+    other = Other.HELD if shell.other_muted else Other.RINGS
+    round_it = Around(drum.radius_m, shell.depth_m, shell.film_kg_per_m2, other, shell.other_hz)
+    return _read(room.hear(sound, RATE, random), RATE, pair, centre, told, usual, round_it)
 
 
+ASTRAY = 0.2
 DEEP = 0.85  # of the strokes fall by the hoop
 
 
 def judged(seed: int) -> Drawn:
     """One tap to judge by."""
     tap = judging_taps.make_tap(seed)
-    return _read(
-        tap.samples, tap.rate, tap.bounds, tap.centre_hz, tap.told_hz, usual_edge_hz(Length.from_inches(tap.inches), tap.kind)
-    )  # fmt: skip
+    width = Length.from_inches(tap.inches)
+    other = Other.HELD if tap.held else Other.RINGS
+    round_it = Around(width.metres / 2, tap.depth_m, tap.film_kg_per_m2, other, tap.other_hz)
+    usual = usual_edge_hz(width, tap.kind)
+    return _read(tap.samples, tap.rate, tap.bounds, tap.centre_hz, tap.told_hz, usual, round_it)
 
 
-def _read(samples: np.ndarray, rate: int, pair: tuple[float, float], centre: float, told: float, usual: float) -> Drawn:
-    alone, expecting = (
-        listen_to_tap(samples, rate, context).partials for context in (TapContext(), TapContext(expect_hz=told))
-    )
-    return Drawn(alone, expecting, pair, centre, told, usual)
+def _read(
+    samples: np.ndarray,
+    rate: int,
+    pair: tuple[float, float],
+    centre: float,
+    told: float,
+    usual: float,
+    drum: Around,
+) -> Drawn:
+    known = TapContext(), TapContext(expect_hz=told)
+    alone, expecting = (listen_to_tap(samples, rate, context).partials for context in known)
+    return Drawn(alone, expecting, pair, centre, told, usual, drum)
+
+
+KNOWN = {
+    "": (False, False, ""),
+    "size": (True, False, ""),
+    "size, other head": (True, False, "other"),
+    "whole drum": (True, False, "drum"),
+    "size, centre": (True, True, ""),
+    "whole drum, centre": (True, True, "drum"),
+    "centre": (False, True, ""),
+}
+"""By what is known beside: the size, the note in the middle, how much of the drum round the head."""
 
 
 def cases(drawn: Sequence[Drawn], expected: bool) -> dict[str, list[Case]]:
     """By what is known beside."""
-    known = {"": (False, False), "size": (True, False), "size, centre": (True, True), "centre": (False, True)}
     return {
         ", ".join(filter(None, ["expected" if expected else "", name])): [
-            case for each in drawn if (case := each.case(size, expected, centre))
+            case for each in drawn if (case := each.case(size, expected, centre, drum))
         ]
-        for name, (size, centre) in known.items()
+        for name, (size, centre, drum) in KNOWN.items()
     }
 
 
 def fit(every: Sequence[Case]) -> np.ndarray:
-    """(traits,) the weights."""
+    """(traits,) the weights; over every way the other head may be kept where that is not known."""
     told = [case for case in every if case[1].any()]
-    spread = np.concatenate([traits for traits, _ in told]).std(axis=0) + 1e-9
+    size = len(TRAITS)
+    spread = np.concatenate([weighed.traits.reshape(-1, size) for weighed, _ in told]).std(axis=0) + 1e-9
+    flat = [
+        (
+            weighed.traits.reshape(-1, size) / spread,
+            np.repeat(weighed.often, len(right)),
+            np.tile(right, len(weighed.often)),
+        )
+        for weighed, right in told
+    ]
 
     def cost(weights: np.ndarray) -> tuple[float, np.ndarray]:
         value, slope = PULL_TOGETHER * weights @ weights, 2 * PULL_TOGETHER * weights
-        for traits, right in told:
-            scaled = traits / spread
-            score = scaled @ weights
+        for scaled, often, right in flat:
+            score = scaled @ weights + often
             chances = np.exp(score - score.max())
             chances /= chances.sum()
             of_pair = chances * right
@@ -168,11 +220,10 @@ def fit(every: Sequence[Case]) -> np.ndarray:
 
 def told_right(every: Sequence[Case], weights: np.ndarray) -> Iterator[tuple[float, bool]]:
     """Of each tap the chance stated of the partial chosen, and whether it is of the pair."""
-    for traits, right in every:
-        score = traits @ weights
-        chances = np.exp(score - score.max())
+    for weighed, right in every:
+        chances = weighed.chances(weights)
         best = int(chances.argmax())
-        yield float(chances[best] / chances.sum()), bool(right[best])
+        yield float(chances[best]), bool(right[best])
 
 
 def line(name: str, every: Sequence[Case], weights: np.ndarray) -> None:
@@ -181,23 +232,20 @@ def line(name: str, every: Sequence[Case], weights: np.ndarray) -> None:
     stated = "  ".join(
         f"{each[:, 0].mean():.2f} → {each[:, 1].mean():.2f} ({len(each)})" for each in bands if len(each)
     )
-    print(f"  {name:24} wrong {1 - found[:, 1].mean():5.1%}; chance stated → right: {stated}")
+    print(f"  {name:28} wrong {1 - found[:, 1].mean():5.1%}; chance stated → right: {stated}")
 
 
-def write(alone: np.ndarray, expected: np.ndarray) -> None:
+def write(fitted: Mapping[str, np.ndarray]) -> None:
     """Into the engine."""
     text = WEIGHTS.read_text()
-    for name, weights in (("ALONE", alone), ("EXPECTED", expected)):
+    text = text[: text.index(f"{next(iter(fitted))}: Final")]
+    for name, weights in fitted.items():
         inside = "".join(
             f'    "{trait}": {weight:.3f},\n'
             for trait, weight in zip(TRAITS, weights, strict=True)
             if abs(weight) > 5e-4
         )
-        text = (
-            text[: text.index(f"{name}: Final")]
-            + f"{name}: Final = {{\n{inside}}}\n"
-            + ("EXPECTED: Final\n" if name == "ALONE" else "")
-        )
+        text += f"{name}: Final = {{\n{inside}}}\n"
     WEIGHTS.write_text(text)
 
 
@@ -206,30 +254,36 @@ def drawn_by(maker: Callable[[int], Drawn], seeds: range) -> list[Drawn]:
         return list(pool.map(maker, seeds, chunksize=20))
 
 
+def every_case(drawn: Sequence[Drawn]) -> dict[str, dict[str, list[Case]]]:
+    """By which weights they are weighed."""
+    return {"ALONE": cases(drawn, expected=False), "EXPECTED": cases(drawn, expected=True)}
+
+
+def report(every: Mapping[str, Mapping[str, Sequence[Case]]], weights: Mapping[str, np.ndarray]) -> None:
+    for kind, known in every.items():
+        for name, found in known.items():
+            line(name or "nothing known", found, weights[kind])
+
+
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--taps", type=int, default=2000, help="to fit on")
+    parser.add_argument("--taps", type=int, default=4000, help="to fit on")
     parser.add_argument("--judged", type=int, default=800)
     parser.add_argument("--seed", type=int, default=1000, help="of the judged ones")
     parser.add_argument("--fit", action="store_true", help="else the weights as they stand are judged")
     parser.add_argument("--write", action="store_true", help="the fitted weights into the engine")
     args = parser.parse_args()
-    alone, expected = (np.array([weighs.get(name, 0.0) for name in TRAITS]) for weighs in (ALONE, EXPECTED))
+    stand = {"ALONE": ALONE, "EXPECTED": EXPECTED}
+    weights = {name: np.array([each.get(trait, 0.0) for trait in TRAITS]) for name, each in stand.items()}
     if args.fit or args.write:
-        drawn = drawn_by(draw, range(args.taps))
-        own = cases(drawn, expected=False), cases(drawn, expected=True)
-        alone, expected = (fit([case for every in known.values() for case in every]) for known in own)
+        own = every_case(drawn_by(draw, range(args.taps)))
+        weights = {name: fit([case for every in known.values() for case in every]) for name, known in own.items()}
         print(f"{args.taps} taps that the weights were fitted on")
-        for weights, known in zip((alone, expected), own, strict=True):
-            for name, every in known.items():
-                line(name or "nothing known", every, weights)
-    others = drawn_by(judged, range(args.seed, args.seed + args.judged))
+        report(own, weights)
     print(f"{args.judged} taps of a simulator that shares nothing with them")
-    for weights, known in ((alone, cases(others, expected=False)), (expected, cases(others, expected=True))):
-        for name, every in known.items():
-            line(name or "nothing known", every, weights)
+    report(every_case(drawn_by(judged, range(args.seed, args.seed + args.judged))), weights)
     if args.write:
-        write(alone, expected)
+        write(weights)
 
 
 if __name__ == "__main__":

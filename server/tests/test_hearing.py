@@ -245,7 +245,7 @@ def between_two(hz: float, other: float, noise: int = 0) -> np.ndarray:
 def test_a_close_call_tells_the_other_pitch_and_is_settled_by_the_middle(check: Hands) -> None:
     """Before, one of the two was read with nothing said."""
     check.do(kind="target", typed="205")
-    low, high = 170.0, 230.0
+    low, high = 175.0, 235.0
     _, doubted = send_tap(check, pcm_of(between_two(low, high)))
     assert (doubted["status"], doubted["ask"]) == ("flag", "middle")
     assert sorted([doubted["hz"], doubted["second"]["hz"]]) == pytest.approx([low, high], rel=0.002)

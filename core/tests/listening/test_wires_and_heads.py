@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from drumwork.commands.sound_files import read_sound
-from drumwork.listening import Status, TapContext, Where, listen_to_tap, picture_of
+from drumwork.listening import Other, Status, TapContext, Where, listen_to_tap, picture_of
 from drumwork.quantities import Length
 from drumwork.simulated import Microphone, Shell, SoundingDrum, SoundingHead, Tap
 
@@ -60,7 +60,7 @@ class TestTheOtherHead:
         assert "the other head rings" in reading.reason
 
     def test_is_no_suspect_once_it_is_muted(self) -> None:
-        reading = listen_to_tap(self.RINGS, RATE, TapContext(expect_hz=205.0, other_hz=240.0, other_muted=True))
+        reading = listen_to_tap(self.RINGS, RATE, TapContext(expect_hz=205.0, other_hz=240.0, other=Other.HELD))
         assert reading.hz == pytest.approx(240, rel=0.002)
 
     def test_tuned_nearly_like_this_one_is_not_refused(self) -> None:
@@ -74,7 +74,9 @@ class TestHeadsTunedAlike:
     def read(self, muted: bool, other_hz: float = 200.0):
         drum = SoundingDrum(0.178, 200.0, shell=Shell(other_hz=other_hz, other_muted=muted))
         sound = Microphone(45).hear(drum.sound(Tap(0.4), RATE, 1.2), RATE, np.random.default_rng(2))
-        return listen_to_tap(sound, RATE, TapContext(expect_hz=200.0, other_hz=other_hz, other_muted=muted))
+        return listen_to_tap(
+            sound, RATE, TapContext(expect_hz=200.0, other_hz=other_hz, other=Other.HELD if muted else Other.RINGS)
+        )
 
     def test_are_doubted_while_both_ring(self) -> None:
         reading = self.read(muted=False)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 from django.conf import settings
@@ -11,9 +12,10 @@ from numpy.typing import NDArray
 
 from apps.bench.ledger import Ledger, look_at, with_heads
 from apps.bench.models import Job
+from apps.heads.limits import fitted_head, usual_head
 from apps.hearing.keeping import keep_tap
 from apps.hearing.schemas import HeardFileOut, HeardOut, Place, RodHeardOut, shape_heard
-from apps.hearing.stand_in import simulated_drum
+from apps.hearing.stand_in import fresh_head, simulated_drum
 from apps.register.sides import SideOf
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
@@ -21,6 +23,7 @@ from drumwork.commands.sound_files import from_pcm
 from drumwork.drums import Side, traits_of
 from drumwork.listening import (
     HeardRod,
+    Other,
     TapContext,
     TapReading,
     Where,
@@ -30,7 +33,6 @@ from drumwork.listening import (
     spot_order,
     usual_edge_hz,
 )
-from drumwork.listening.choose import EDGE_OVER_CENTRE
 from drumwork.quantities import Interval, Length
 from drumwork.work.state import BenchState
 
@@ -85,6 +87,19 @@ def _other(of: SideOf, state: BenchState, expected: float | None, read: bool) ->
     return other if read or abs(Interval.from_ratio(other / expected).cents) < ALIKE_CENTS else None
 
 
+def _kept(of: SideOf, place: Place) -> Other:
+    """How the other head is kept while this one is tapped."""
+    if not of.other.rods:
+        return Other.NONE
+    return Other.HELD if place.other_muted else Other.RINGS
+
+
+def _film(ledger: Ledger, of: SideOf) -> float | None:
+    """Weight of the head in hand: as this job fits it, as fitted, else as such drums usually carry."""
+    head = fresh_head(ledger, of.side) or fitted_head(of.drum, of.side.value) or usual_head(of.drum, of.side.value)
+    return head.film.density_kg_per_m2 if head else None
+
+
 def _context(ledger: Ledger, place: Place) -> TapContext:
     """What is known of the next tap: what was read last, else what is wanted, else what this drum usually is."""
     state, job = ledger.state, ledger.job
@@ -92,15 +107,19 @@ def _context(ledger: Ledger, place: Place) -> TapContext:
     size, centre = Length(job.drum.diameter_m), _centre(state, of.side)
     read, wanted = _read_last(state, of.side), state.target(of.side)
     expected = read or (wanted.hz if wanted else of.wanted_hz)
-    if place.rod is None:
-        usual = expected / EDGE_OVER_CENTRE if expected and not centre else None
-        return TapContext(centre_hz=centre, diameter=size, at=Where.CENTRE, usual_hz=usual)
-    return TapContext(
-        expect_hz=expected,
+    known = TapContext(
         centre_hz=centre,
         diameter=size,
         other_hz=_other(of, state, expected, read is not None),
-        other_muted=place.other_muted,
+        other=_kept(of, place),
+        depth=Length(job.drum.depth_m),
+        film_kg_per_m2=_film(ledger, of),
+    )
+    if place.rod is None:
+        return replace(known, at=Where.CENTRE, pair_hz=expected)
+    return replace(
+        known,
+        expect_hz=expected,
         usual_hz=usual_edge_hz(size, traits_of(job.drum.kind).family),
     )
 

@@ -19,7 +19,7 @@ from drumwork.quantities import Length, Turns
 from drumwork.simulated import Shell, SimulatedDrum
 from drumwork.work.plan import Part
 
-__all__ = ["simulated_drum"]
+__all__ = ["fresh_head", "simulated_drum"]
 
 SHARP = 0.985  # it begins a little below what is wanted of it
 USUAL_HZ = 190.0
@@ -39,7 +39,7 @@ def _seed(job: Job, side: Side) -> int:
     return zlib.crc32(f"{job.drum.tag} {side} {before}".encode())
 
 
-def _fresh(ledger: Ledger, side: Side) -> Head | None:
+def fresh_head(ledger: Ledger, side: Side) -> Head | None:
     """The new head, where this job fits one from the shelf."""
     head = next((each for each in ledger.job.heads.all() if each.side == side), None)
     return head_of(head.stock_item, ledger.plan.drum.layouts[side].count) if head and head.stock_item else None
@@ -51,7 +51,7 @@ def simulated_drum(ledger: Ledger, place: Place) -> SimulatedDrum:
     side = ledger.plan.side_of(place.step)
     of, target = SideOf(job.drum, side), state.target(side)
     wanted = target.hz if target else USUAL_HZ
-    fresh = _fresh(ledger, side)
+    fresh = fresh_head(ledger, side)
     head = fresh or _head(of)
     fitted = None if fresh else Fitting.objects.filter(drum=job.drum, side=side.value, retired_at__isnull=True).first()
     shell = Shell(

@@ -16,7 +16,7 @@ from apps.stock.models import BareNote
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.commands.sound_files import from_pcm
-from drumwork.listening import Status, TapContext, Where, listen_to_tap
+from drumwork.listening import Other, Status, TapContext, Where, listen_to_tap
 from drumwork.quantities import cents_of, parse_pitch
 from drumwork.shelf import Sort
 
@@ -63,7 +63,7 @@ def hear_bare(stock_item: int, key: uuid.UUID, pcm: bytes, rate: int, member: Me
     """
     item = _head(stock_item)
     samples = from_pcm(pcm)
-    found = listen_to_tap(samples, rate, TapContext(at=Where.CENTRE, other_muted=True))
+    found = listen_to_tap(samples, rate, TapContext(at=Where.CENTRE, other=Other.NONE))
     if found.status is Status.REFUSE or found.hz is None:
         raise Refused("not_heard", f"{found.reason} Hold it by the edge, free of everything, and tap the middle.", 422)
     _keep(item, key, found.hz, True, member)

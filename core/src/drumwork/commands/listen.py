@@ -12,12 +12,16 @@ from typing import Any, Final
 from drumwork.commands.edges import read_json
 from drumwork.commands.sound_files import read_sound
 from drumwork.errors import BadQuantity, BadSound, DrumworkError
-from drumwork.listening import TapContext, TapReading, Where, listen_to_tap, split_taps, usual_edge_hz
+from drumwork.listening import Other, TapContext, TapReading, Where, listen_to_tap, split_taps, usual_edge_hz
+from drumwork.membrane import Film
 from drumwork.quantities import Length
 
 __all__ = ["add"]
 
-CONTEXT: Final = ("expect_hz", "centre_hz", "other_hz", "other_muted", "diameter_in", "diameter_mm", "kind", "at")
+CONTEXT: Final = (
+    "expect_hz", "centre_hz", "pair_hz", "other", "other_hz", "other_muted", "diameter_in", "diameter_mm", "depth_in", "depth_mm", "film_mil", "film_plies",
+    "film_coated", "kind", "at",
+)  # fmt: skip
 
 
 def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
@@ -26,11 +30,25 @@ def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
     parser.add_argument("--batch", metavar="-", choices=["-"], help="JSON lines in, one JSON answer a line out")
     parser.add_argument("--expect-hz", type=float, help="about what it should read")
     parser.add_argument("--centre-hz", type=float, help="the drum's note in the middle")
+    parser.add_argument("--pair-hz", type=float, help="with --at centre: what the rods read")
     parser.add_argument("--other-hz", type=float, help="the other head’s pitch, so that it is not taken for this one’s")
-    parser.add_argument("--other-muted", action="store_true", help="the other head lies on a cloth and does not ring")
+    parser.add_argument(
+        "--other", choices=[each.value for each in Other], help="how the other head is kept while this one is tapped"
+    )
+    parser.add_argument(
+        "--other-muted", action="store_true", default=None, help="the same as --other held: it lies on a cloth"
+    )
     size = parser.add_mutually_exclusive_group()
     size.add_argument("--diameter-in", type=float)
     size.add_argument("--diameter-mm", type=float)
+    depth = parser.add_mutually_exclusive_group()
+    depth.add_argument("--depth-in", type=float, help="of the shell")
+    depth.add_argument("--depth-mm", type=float)
+    parser.add_argument(
+        "--film-mil", type=float, help="thickness of the head’s film, all plies together, in thousandths of an inch"
+    )
+    parser.add_argument("--film-plies", type=int)
+    parser.add_argument("--film-coated", action="store_true", default=None)
     parser.add_argument(
         "--kind", choices=["snare", "tom", "bass"], default="tom", help="with a diameter: what kind of drum"
     )
@@ -85,9 +103,33 @@ def _number(request: Mapping[str, Any], name: str) -> float | None:
     return float(value)
 
 
+def _length(request: Mapping[str, Any], name: str) -> Length | None:
+    inches, mm = _number(request, f"{name}_in"), _number(request, f"{name}_mm")
+    return Length.from_inches(inches) if inches else Length.from_mm(mm) if mm else None
+
+
+def _film(request: Mapping[str, Any]) -> float | None:
+    """Weight of the head in hand, where its film is known."""
+    mil = _number(request, "film_mil")
+    if mil is None:
+        return None
+    plies = _number(request, "film_plies")
+    return Film.from_mil(mil, int(plies or 1), request.get("film_coated") is True).density_kg_per_m2
+
+
+def _other(request: Mapping[str, Any]) -> Other | None:
+    """How the other head is kept; `other_muted` tells as much of it as held or not."""
+    said = request.get("other")
+    if said is None:
+        muted = request.get("other_muted")
+        return None if muted is None else Other.HELD if muted is True else Other.RINGS
+    if said not in {each.value for each in Other}:
+        raise BadQuantity("“other” is rings, held or none.", other=said)
+    return Other(said)
+
+
 def _context(request: Mapping[str, Any]) -> TapContext:
-    inches, mm = _number(request, "diameter_in"), _number(request, "diameter_mm")
-    size = Length.from_inches(inches) if inches else Length.from_mm(mm) if mm else None
+    size = _length(request, "diameter")
     at = request.get("at") or Where.EDGE
     if at not in {each.value for each in Where}:
         raise BadQuantity("“at” is edge or centre.", at=at)
@@ -97,9 +139,12 @@ def _context(request: Mapping[str, Any]) -> TapContext:
         centre_hz=_number(request, "centre_hz"),
         diameter=size,
         at=Where(at),
+        pair_hz=_number(request, "pair_hz"),
+        other=_other(request),
         other_hz=_number(request, "other_hz"),
-        other_muted=request.get("other_muted") is True,
         usual_hz=usual,
+        depth=_length(request, "depth"),
+        film_kg_per_m2=_film(request),
     )
 
 

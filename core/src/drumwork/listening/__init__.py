@@ -1,5 +1,6 @@
 """Listening: from the samples of a tap to the pitch it settles at, how sure that is, and whether it was a tap at all."""
 
+from drumwork.listening.around import Other
 from drumwork.listening.choose import Ask, Candidate
 from drumwork.listening.context import TapContext, Where, usual_edge_hz
 from drumwork.listening.order import Foretold, OrderKind, TapOrder, spot_order
@@ -18,6 +19,7 @@ __all__ = [
     "Foretold",
     "HeardRod",
     "OrderKind",
+    "Other",
     "Status",
     "TapContext",
     "TapOrder",

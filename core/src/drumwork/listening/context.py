@@ -8,6 +8,7 @@ from enum import StrEnum
 from typing import Final
 
 from drumwork.errors import BadQuantity
+from drumwork.listening.around import Around, Other
 from drumwork.quantities import Length
 
 __all__ = ["TapContext", "Where", "usual_edge_hz"]
@@ -42,10 +43,16 @@ class TapContext:
     at
     other_hz
         the other head's pitch at its edge, when known.
-    other_muted
-        the other head lies on a cloth or a hand.
+    other
+        how the other head is kept: it rings, it is held by a cloth or a hand, there is none; None when nobody said.
     usual_hz
         about what such a tap on such a drum usually reads, when nothing nearer is known.
+    pair_hz
+        what the rods read, when the middle is tapped.
+    depth
+        of the shell.
+    film_kg_per_m2
+        weight of the head in hand.
     """
 
     expect_hz: float | None = None
@@ -53,14 +60,26 @@ class TapContext:
     diameter: Length | None = None
     at: Where = Where.EDGE
     other_hz: float | None = None
-    other_muted: bool = False
+    other: Other | None = None
     usual_hz: float | None = None
+    pair_hz: float | None = None
+    depth: Length | None = None
+    film_kg_per_m2: float | None = None
 
     def __post_init__(self) -> None:
-        for name in ("expect_hz", "centre_hz", "other_hz", "usual_hz"):
+        for name in ("expect_hz", "centre_hz", "other_hz", "usual_hz", "pair_hz"):
             value = getattr(self, name)
             if value is not None and not 20 <= value <= 2000:
                 raise BadQuantity(f"“{name}” lies between 20 and 2000 Hz.", **{name: value})
+        _ = self.drum  # whose own bounds are checked
+
+    @property
+    def drum(self) -> Around | None:
+        """The drum round the head, where its width is known."""
+        if self.diameter is None:
+            return None
+        depth = self.depth.metres if self.depth else None
+        return Around(self.diameter.metres / 2, depth, self.film_kg_per_m2, self.other, self.other_hz)
 
 
 def usual_edge_hz(diameter: Length, kind: str = "") -> float:

@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from drumwork.listening.around import Other
 from drumwork.listening.choose import Choice
 from drumwork.listening.context import TapContext, Where
 from drumwork.listening.onset import Ring
@@ -164,7 +165,12 @@ def refusal_of_ring(
 
 def other_head(hz: float, context: TapContext) -> bool:
     """Far from what was expected of this head and at the pitch of the other, which was not muted."""
-    if context.other_hz is None or context.expect_hz is None or context.other_muted or context.at is Where.CENTRE:
+    if (
+        context.other_hz is None
+        or context.expect_hz is None
+        or context.other is Other.HELD
+        or context.at is Where.CENTRE
+    ):
         return False
     off, beside = (abs(cents_of(hz / other)) for other in (context.expect_hz, context.other_hz))
     return off > EXPECTED_CENTS and beside < OTHER_HEAD_CENTS
@@ -172,7 +178,7 @@ def other_head(hz: float, context: TapContext) -> bool:
 
 def alike(hz: float, context: TapContext) -> bool:
     """The other head rings along and is tuned much like this one."""
-    if context.other_hz is None or context.other_muted or context.at is Where.CENTRE:
+    if context.other_hz is None or context.other is Other.HELD or context.at is Where.CENTRE:
         return False
     return abs(cents_of((context.expect_hz or hz) / context.other_hz)) < TOGETHER_CENTS
 
