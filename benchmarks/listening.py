@@ -20,15 +20,7 @@ from drumwork.listening import Other, Status, TapContext, TapReading, listen_to_
 from drumwork.quantities import Length
 
 GROSS_CENTS = 50.0
-JUDGED = (
-    "expected",
-    "expected, centre",
-    "size",
-    "size, centre",
-    "whole drum",
-    "whole drum, centre",
-    "middle, rods read",
-)
+JUDGED = ("expected", "expected, centre", "size", "size, centre", "whole drum", "whole drum, centre")
 
 
 def contexts(tap: HeardTap) -> dict[str, TapContext]:

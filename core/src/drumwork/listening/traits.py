@@ -33,9 +33,8 @@ MODES: Final = ((2, 1), (0, 2), (3, 1), (1, 2), (4, 1), (2, 2), (0, 3))
 AIR_WEIGHTS: Final = (0.06, 0.25, 0.5, 0.8)
 """Weight of the air that moves with the (1,1) mode against that of the film: little on a small thick head, much on a large thin one."""
 AIR_LOG_SD: Final = 0.5
-AIR_TELLS: Final = (
-    0.3  # of a partial, where the film is known: how much better a family must fit with another weight of air
-)
+AIR_TELLS: Final = 0.3
+"""Of a partial, where the film is known: how much better a family must fit with another weight of air, a standard deviation and a half from the likely one."""
 NEAR_LOG: Final = 0.025
 OWN_LOG: Final = 0.06  # the pair's other half
 SILENT_DB: Final = 40.0  # so far under the strongest a partial tells nothing
@@ -234,7 +233,7 @@ def _under(seen: _Seen, told: Told, other: Other) -> Array:
 
 
 def weigh(partials: Sequence[Partial], told: Told) -> Weighed:
-    """What speaks for and against each partial."""
+    """What speaks for and against each partial, under every way the other head may be kept."""
     seen, kept = _Seen.of(partials), ways(told.drum)
     return Weighed(np.stack([_under(seen, told, other) for other in kept]), np.log(list(kept.values())))
 

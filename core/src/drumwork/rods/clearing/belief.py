@@ -42,8 +42,10 @@ NOISES: Final = (2.0, 1.25, 0.75)
 """What a reading's own error may be, in multiples of the usual; rounds of the head itself tell."""
 FIRST: Final = 2
 AFTER: Final = 1
-WORDS_FIRST, WORDS_AFTER = 5, 3
 """Steps towards the best fit of a kind of head, from what is believed beforehand; and from where it fitted with readings taken to err more."""
+WORDS_FIRST: Final = 5
+WORDS_AFTER: Final = 3
+"""The same where the readings are words of the ear; with four and two, or six and three, heads come out as even."""
 PAIR_TELLS: Final = 5.0
 """Natural logarithm of how much likelier a pair that rings at every rod is on a head that answers by its pair; our own estimate."""
 NONE: Final = 1e-4
