@@ -81,3 +81,21 @@ def test_the_other_head_rings_along_or_is_muted(tmp_path: Path, capsys: pytest.C
     assert {each["status"] for each in said["muted"]} == {"ok"}
     assert all(abs(each["hz"] - 200) < 0.3 for each in said["muted"])
     assert all("mute the other head" in each["reason"] for each in said["rings"])
+
+
+def test_what_is_known_of_the_drum_may_be_told(
+    round_wav: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    drum = ["--diameter-in", "14", "--depth-in", "5.5", "--film-mil", "10", "--film-plies", "1", "--other", "held"]
+    assert main(["listen", str(round_wav), "--taps", "--json", *drum]) == 0
+    told = [json.loads(line) for line in capsys.readouterr().out.splitlines()]
+    assert [each["hz"] for each in told] == pytest.approx([200] * 6, abs=0.7)
+    wrong = [{"other": "gone"}, {"diameter_in": 14, "depth_mm": 5}, {"film_mil": 900}]
+    lines = [json.dumps({"file": str(round_wav), **each}) for each in wrong]
+    monkeypatch.setattr("sys.stdin", io.StringIO("\n".join(lines) + "\n"))
+    main(["listen", "--batch", "-"])
+    reasons = [json.loads(line)["reason"] for line in capsys.readouterr().out.splitlines()]
+    assert [
+        said in reason
+        for said, reason in zip(("rings, held or none", "2 cm to 2 m", "0.02 to 1 mm"), reasons, strict=True)
+    ] == [True] * 3

@@ -22,6 +22,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drumwork.errors import BadQuantity
+from drumwork.membrane.modes import Membrane
+from drumwork.membrane.two_heads import MEAN_DISPLACEMENT, MEAN_SQUARE
 from drumwork.sources.bessel import BESSEL_ZEROS
 from drumwork.sources.materials import AIR_DENSITY_KG_PER_M3, SOUND_M_PER_S
 
@@ -31,7 +33,7 @@ Array = NDArray[np.float64]
 
 USUAL_FILM: Final = 0.35  # kg/m²: a ten-mil head
 DEEP: Final = 0.75  # of the diameter, where the depth is not known
-MOVES_AS_ONE: Final = 0.43175**2 / 0.26951  # mean displacement squared over mean square
+MOVES_AS_ONE: Final = MEAN_DISPLACEMENT**2 / MEAN_SQUARE
 LEAK_LOG_SD: Final = 0.35
 """Ports, vents and a cloth that gives way: how far the air's spring may be from that of a tight shell, beside `TIGHT`."""
 TIGHT: Final = 0.7
@@ -77,18 +79,20 @@ class Around:
     other_hz: float | None = None
 
     def __post_init__(self) -> None:
+        _ = self.film  # whose own bounds are checked
         if self.depth_m is not None and not 0.02 <= self.depth_m <= 2:
             raise BadQuantity("A shell is 2 cm to 2 m deep.", depth_m=self.depth_m)
         if self.film_kg_per_m2 is not None and not 0.02 <= self.film_kg_per_m2 <= 3:
             raise BadQuantity("A head weighs 0.02 to 3 kg a square metre.", film_kg_per_m2=self.film_kg_per_m2)
 
+    @property
+    def film(self) -> Membrane:
+        """The head in hand; a usual one where it is not known."""
+        return Membrane(self.radius_m, self.film_kg_per_m2 or USUAL_FILM)
+
     def loaded(self, mode: tuple[int, int]) -> float:
         """kg/m² of the film with the air that moves along."""
-        return (self.film_kg_per_m2 or USUAL_FILM) + self.air(mode)
-
-    def air(self, mode: tuple[int, int]) -> float:
-        """kg/m² of the air that moves along, on both sides (`drumwork.membrane.modes`)."""
-        return 2 * AIR_DENSITY_KG_PER_M3 * self.radius_m / BESSEL_ZEROS[mode]
+        return self.film.loaded_density(mode)
 
 
 def ways(drum: Around | None) -> Mapping[Other, float]:

@@ -161,7 +161,7 @@ def _airs(drum: Around | None) -> Array:
     """(air,) what speaks against each weight of the air that moves along, where the film is known."""
     if drum is None or drum.film_kg_per_m2 is None:
         return np.zeros(len(AIR_WEIGHTS))
-    weighs = drum.air((1, 1)) / drum.film_kg_per_m2
+    weighs = drum.loaded((1, 1)) / drum.film_kg_per_m2 - 1
     return np.asarray((np.log(np.array(AIR_WEIGHTS) / weighs) / AIR_LOG_SD) ** 2 / 2)
 
 
