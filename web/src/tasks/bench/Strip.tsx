@@ -4,7 +4,7 @@ import { hz } from '../../domain/pitch'
 import { amountOf, turns32 } from '../../domain/turns'
 import { Soft } from '../../ui/Page'
 import { pitchSeal, Seal, sealWords, tensionSeal } from './kinds/clear/Seals'
-import { stepNow, type Next } from './cursor'
+import { rodsRead, stepNow, type Next } from './cursor'
 import type { Bench, Lap } from './log/types'
 
 /** Turns since finger-tight, in words: all alike, or from the least to the most. */
@@ -22,8 +22,7 @@ function tallyWords(bench: Bench): string {
 function roundWords(lap: Lap | null): string {
   const plan = lap?.plan
   if (!plan) {
-    const heard = lap?.rods.filter((rod) => rod.reading || rod.reference).length ?? 0
-    return lap ? `${heard} of ${lap.rods.length} rods read` : ''
+    return lap ? `${rodsRead(lap)} of ${lap.rods.length} rods read` : ''
   }
   const unit = plan.unit ? ` ${plan.unit}` : ''
   if (plan.means === 'ear') return plan.clear ? 'all sound level' : 'level by ear, if all goes well'

@@ -35,3 +35,6 @@ export function following(bench: Bench, step: { id: string }): Step | undefined 
   const at = bench.steps.findIndex((each) => each.id === step.id)
   return bench.steps.slice(at + 1).find((each) => !each.done)
 }
+
+/** How many rods a round tells of; by ear the one compared with is one of them. */
+export const rodsRead = (lap: Lap): number => lap.rods.filter((rod) => rod.reading || rod.reference).length

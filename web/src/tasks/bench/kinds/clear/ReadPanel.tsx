@@ -1,7 +1,7 @@
 import type { DragEvent } from 'react'
 import styled from 'styled-components'
 import { PlanView } from '../../../../ui/PlanView'
-import type { Next } from '../../cursor'
+import { rodsRead, type Next } from '../../cursor'
 import type { Bench, Means, Uneven } from '../../log/types'
 import { inHundred, type Reading } from './reading'
 import { ListenLine } from './listening/ListenLine'
@@ -45,7 +45,7 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
                   ? `Round ${next.lapNo + 1}: beside rod ${bench.head.reference ?? 1}, how sounds rod`
                   : `Round ${next.lapNo + 1}, ${bench.means === 'pitch' ? 'tap at' : 'read'} rod`}
           </Label>
-          {middle ? <Amid>middle</Amid> : <Big>{rod ?? heard}</Big>}
+          {middle ? <Amid>middle</Amid> : <Big>{rod ?? rodsRead(next.lap)}</Big>}
         </div>
         <PlanView
           rods={bench.head.rods}
