@@ -124,7 +124,7 @@ def main() -> None:
                 found = list(pool.map(partial(run, name=name, step=1 / int(step)), seeds, chunksize=4))
                 print(_line(name, found) + f"; {(time.perf_counter() - began) / len(found) * 1000:.0f} ms a drum")
                 shares[name] = np.mean([o.passes <= 3 for o in found])
-                if name in ("told", "ours"):
+                if name.startswith(("told", "ours")):
                     for kind in sorted({o.kind for o in found}):
                         print(_line(f"  {kind}", [o for o in found if o.kind == kind]))
                 if name == "ours":

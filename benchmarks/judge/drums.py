@@ -31,6 +31,7 @@ class JudgingDrum:
     """One head. Turns are made by hand; readings are heard with errors; `true_hz` is what no rule may see."""
 
     def __init__(self, seed: int) -> None:
+        self.seed = seed
         self.random = random = np.random.default_rng([seed, 13])
         self.kind, self.n = KINDS[seed % 3], ranges.RODS[(seed // 3) % 5]
         self.angles = 2 * np.pi * np.arange(self.n) / self.n
@@ -81,6 +82,14 @@ class JudgingDrum:
         """(n,) turns each rod has above slack, the others where they are."""
         unit = self.per_turn / self.hoop.answer[0].sum()
         return np.asarray(self.hoop.holds @ self.drawn / np.diag(self.hoop.holds) / unit)
+
+    def counted(self) -> Array:
+        """(n,) turns since finger-tight before the first round, as a person counts them who starts where fingers stop."""
+        random = np.random.default_rng([self.seed, 14])  # of its own, so that whoever does not ask has the same drum
+        unit = self.per_turn / self.hoop.answer[0].sum() * self.quirk
+        return np.asarray(
+            self.drawn / unit + random.uniform(*ranges.FINGER_TIGHT_TURNS) * random.standard_normal(self.n)
+        )
 
     def pull(self) -> Array:
         return np.asarray(self.hoop.answer @ self.drawn)
@@ -139,10 +148,10 @@ class JudgingDrum:
         ]
         return Heard(read, rang if self.tells_partials else None, blended)
 
-    def jacobian(self) -> Array:
-        """(n, n) change of (f / target)² per turn of a rod, about the even head."""
+    def jacobian(self, each_rod: bool = True) -> Array:
+        """(n, n) change of (f / target)² per turn of a rod, about the even head; without `each_rod` as if all rods answered alike."""
         gain = float(self.hoop.answer[0].sum())
-        even, unit = np.full(self.n, 1 / gain), self.per_turn / gain * self.quirk
+        even, unit = np.full(self.n, 1 / gain), self.per_turn / gain * (self.quirk if each_rod else np.ones(self.n))
         small = 0.02
         columns = []
         for rod in range(self.n):

@@ -42,3 +42,5 @@ HEARS_DEG: Final = (20.0, 50.0)
 FACING: Final = (0.0, 0.2)
 PAIR_BLEND: Final = (0.0, 0.3)
 NEAR_SLACK_TURNS: Final = 1 / 8
+FINGER_TIGHT_TURNS: Final = (0.02, 0.1)
+"""How alike fingers leave the rods before turns are counted (one standard deviation). No source."""

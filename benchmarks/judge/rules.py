@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
+from functools import partial
 from typing import Any, Final
 
 import numpy as np
@@ -33,9 +34,10 @@ def habit(begin: Callable[[float], Callable[[Any], Callable[[Any, Array], Array 
     return start
 
 
-def ours(drum: JudgingDrum, step: float) -> Rule:
-    """Through the command's own door, as others use it."""
+def ours(drum: JudgingDrum, step: float, counted: bool = False) -> Rule:
+    """Through the command's own door, as others use it; `counted`: told the turns since finger-tight."""
     desk = Desk()
+    told = {"counted_turns": drum.counted().tolist()} if counted else {}
 
     def rule(heard: Heard) -> Answer:
         request: dict[str, Any] = {
@@ -45,6 +47,7 @@ def ours(drum: JudgingDrum, step: float) -> Rule:
             "step_turns": step,
             "prior_hz_per_turn": drum.told_hz,
             "readings_hz": heard.hz.tolist(),
+            **told,
         }
         if heard.partials:
             request["partials"] = heard.partials
@@ -54,8 +57,8 @@ def ours(drum: JudgingDrum, step: float) -> Rule:
     return rule
 
 
-def told(drum: JudgingDrum, step: float) -> Rule:
-    planner = Told(drum, step)
+def told(drum: JudgingDrum, step: float, each_rod: bool = True) -> Rule:
+    planner = Told(drum, step, each_rod)
     return lambda heard: (planner(heard), None)
 
 
@@ -63,5 +66,7 @@ RULES: Final[dict[str, Begin]] = {
     "raise/lower": habit(raise_lowest),
     "proportional": habit(proportional),
     "told": told,
+    "told, not each rod": partial(told, each_rod=False),
     "ours": ours,
+    "ours, counted": partial(ours, counted=True),
 }

@@ -20,9 +20,12 @@ CRANKING = 0.003
 
 
 class Told:
-    def __init__(self, drum: JudgingDrum, step: float) -> None:
+    """`each_rod`: told what every rod does; otherwise what the rods do on the average, and where each of them is heard, as nobody can know better
+    who has not turned each by itself."""
+
+    def __init__(self, drum: JudgingDrum, step: float, each_rod: bool = True) -> None:
         self.drum, self.step, self.n = drum, step, drum.n
-        self.answer = drum.jacobian()
+        self.answer = drum.jacobian(each_rod)
         self.mean = np.ones(self.n)
         turns = 0.6 * np.eye(self.n)
         self.covariance = self.answer @ turns @ self.answer.T + np.full((self.n, self.n), 0.3) + 1e-6 * np.eye(self.n)

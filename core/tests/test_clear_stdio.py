@@ -51,6 +51,22 @@ def test_a_closed_loop_ends_done_and_truly_even() -> None:
     assert abs(sum(true) / 8 / 250 - 1) <= 0.01
 
 
+def test_no_rod_is_eased_near_finger_tight_and_the_count_is_carried_on() -> None:
+    """Trade: never back to finger-loose while clearing (common practice, no source)."""
+    desk, low = Desk(), [0.1875] * 8
+    assert min(ask(Desk())["turns"]) < -0.0625
+    assert min(ask(desk, counted_turns=low)["turns"]) >= -0.0625
+    readings = [290, 295, 290, 284, 290, 295, 290, 284]
+    assert -0.5625 <= min(ask(desk, readings_hz=readings, applied_turns=[0.5] * 8)["turns"]) < -0.0625
+
+
+@pytest.mark.parametrize("counted", [[1.0] * 7, "many", [True] * 8, [99.0] * 8, [None] * 8])
+def test_a_count_that_is_none_is_refused_with_its_field(counted: object) -> None:
+    error = ask(Desk(), counted_turns=counted)["error"]
+    assert error["code"] == "bad_quantity"
+    assert "counted_turns" in error["fields"]
+
+
 def test_bad_lines_are_answered_and_the_next_is_read() -> None:
     lines = [
         "nonsense",

@@ -13,7 +13,7 @@ from drumwork.rods.clearing import ClearingTask, EvenRule, Round, judge, propose
 from drumwork.rods.clearing.belief import believe
 from drumwork.rods.clearing.limits import limits_of
 from drumwork.rods.clearing.plan import _cost
-from drumwork.rods.clearing.tension import edge_tension, odd_projection
+from drumwork.rods.clearing.tension import edge_tension, unheard_part
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
 
@@ -80,7 +80,7 @@ def test_the_best_turns_are_the_least_squares_solution_over_draws_of_the_belief(
             systems.append(answer)
             wanted.append(1 - draw[:n])
     small = 1e-6 * np.eye(6)
-    odd = np.sqrt(0.01 * belief.modal * len(systems)) * odd_projection(task)
+    odd = np.sqrt(0.01 * belief.modal * len(systems)) * unheard_part(task, belief)
     slips = 0.03 * np.sqrt(len(systems)) * np.diag(np.sqrt((belief.answer**2).sum(axis=0)))
     stacked = np.vstack([*systems, odd, slips, small])
     turned = np.array(

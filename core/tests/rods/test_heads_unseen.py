@@ -286,6 +286,19 @@ class TestJudgingDrums:
         assert split(1, 0.1) < 0.1 * split(2, 0.1)
         assert split(1, 0.2) == pytest.approx(4 * split(1, 0.1), rel=0.1)
 
+    @pytest.mark.parametrize("seed", [208, 217, 238, 247])
+    def test_told_the_count_since_finger_tight_no_rod_is_let_go_slack(self, seed: int) -> None:
+        """Stiff hoops with rods that hold a fifth of the mean: each of these lost one before pulls that pitch cannot hear were left alone."""
+        drum = JudgingDrum(seed)
+        rule = ours(drum, 1 / 32, counted=True)
+        for _ in range(6):
+            turns, _ = rule(drum.tap())
+            if turns is None:
+                break
+            drum.turn(turns)
+        assert drum.slack == 0
+        assert drum.even()
+
     def test_of_heads_said_to_be_even_as_many_are(self) -> None:
         """A reliability table of two rows, on drums of other models than the engine's."""
         told: list[tuple[float, bool]] = []

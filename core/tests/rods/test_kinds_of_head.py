@@ -10,6 +10,8 @@ import pytest
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingTask, Round, Tap, go_on, propose
 from drumwork.rods.clearing.belief import NOISES, Belief, believe
+from drumwork.rods.clearing.limits import limits_of
+from drumwork.rods.clearing.tension import edge_tension
 from drumwork.rods.layout import RodLayout
 
 EIGHT, TARGET = RodLayout(8), 200.0
@@ -116,6 +118,38 @@ def test_a_doubtful_tap_between_turns_makes_no_rod_go_further() -> None:
         )
         for rod in EIGHT.rods:
             assert abs(doubt.turns[rod].thirtyseconds) <= abs(plain.turns[rod].thirtyseconds)
+
+
+@pytest.mark.parametrize("step", [1, 2])
+def test_of_a_head_heard_by_its_pair_no_pulls_are_asked_that_pitch_cannot_tell_from_noise(step: int) -> None:
+    """Two lobes are asked for in full, and of every other pattern no more than whole steps leave (rods alternately up and down read alike)."""
+    for seed in range(8):
+        random = np.random.default_rng(seed)
+        first = Round(heard(1 + 0.06 * np.cos(2 * ANGLES - random.uniform(0, 6)), random, noise=0.004))
+        found = propose(replace(task_of(first), step=Turns(step)), stop_when_read_clear=False)
+        lobes = np.abs(np.fft.rfft([float(found.turns[rod].fraction) for rod in EIGHT.rods])) / 8
+        assert lobes[2] > 0.09
+        assert max(lobes[1], lobes[3], lobes[4]) <= step / 64 + 1e-9
+
+
+def test_a_gauge_beside_the_pitches_keeps_a_rod_that_bears_little_from_being_eased_far() -> None:
+    plain = Round(heard(1 + 0.06 * np.cos(2 * ANGLES), np.random.default_rng(2)))
+    felt = replace(plain, numbers={rod: 20.0 if rod == 8 else 80.0 for rod in EIGHT.rods})
+    belief = believe(task_of(plain))
+    without, with_it = (limits_of(task_of(each), belief).down for each in (plain, felt))
+    assert without[7] < with_it[7] <= 0
+    assert (with_it[:7] == without[:7]).all()
+
+
+def test_a_count_is_believed_the_less_the_further_the_rods_were_turned() -> None:
+    """A rod that answers a tenth more than the others pulls more at the same count: of two turns a fifth, of a quarter next to nothing."""
+    first = Round(heard(np.ones(8), np.random.default_rng(2)))
+    trusts = []
+    for turned in (8, 32, 64):
+        task = replace(task_of(first), tally={rod: Turns(turned) for rod in EIGHT.rods})
+        trusts.append(edge_tension(task, believe(task)).trust)
+    assert 1 > trusts[0] > trusts[1] > trusts[2] > 0
+    assert edge_tension(task_of(first), believe(task_of(first))).trust == 0
 
 
 def test_what_is_left_of_a_facing_pair_is_not_heaped_on_the_rod_already_turned() -> None:

@@ -118,12 +118,25 @@ def _tapped(session: ClearingSession, told: Any) -> dict[str, Any]:
 def _begin(request: Mapping[str, Any]) -> ClearingSession:
     step = Fraction(_number(request, "step_turns", 1 / 32, 1)).limit_denominator(32)
     prior = request.get("prior_hz_per_turn")
+    layout = RodLayout(int(_number(request, "n_rods", 4, 16)))
     return ClearingSession(
-        RodLayout(int(_number(request, "n_rods", 4, 16))),
+        layout,
         Pitch(_number(request, "target_hz", 20, 2000)),
         Turns.from_fraction(step),
         None if prior is None else _number(request, "prior_hz_per_turn", 0.1, 5000),
+        tally=_counted(request, layout.rods),
     )
+
+
+def _counted(request: Mapping[str, Any], rods: Sequence[int]) -> dict[int, Turns] | None:
+    """Turns since finger-tight before the first round, where they are told."""
+    if request.get("counted_turns") is None:
+        return None
+    told = _list(request, "counted_turns", len(rods))
+    for each in told:
+        if isinstance(each, bool) or not isinstance(each, int | float) or not math.isfinite(each) or abs(each) > 32:
+            raise BadQuantity("Turns counted since finger-tight are numbers from -32 to 32.", counted_turns=each)
+    return dict(zip(rods, map(_steps, told), strict=True))
 
 
 def _turn(value: Any) -> Turns:

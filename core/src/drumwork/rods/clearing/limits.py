@@ -48,7 +48,8 @@ class Limits:
 
 
 def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozenset()) -> Limits:
-    """A rod keeps more than half of what holds it now, and stays above finger-tight where the tally tells where that is.
+    """A rod keeps more than half of what holds it now, and stays above finger-tight where the tally tells where that is. A gauge
+    or key at every rod, beside the pitches, tells what each bears.
 
     Without a tally, unevenness that pitch does not hear must be reckoned with: it is taken to be as large as what is heard, and a rod
     that may hang by little is not slackened far. Rods in `leave` are not turned at all.
@@ -56,6 +57,12 @@ def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozen
     step = float(task.step.fraction)
     in_tension = np.clip(belief.z, 0, None) / belief.per_turn  # turns above slack
     room = MOST_SLACKENED * in_tension
+    felt = task.rounds[-1].numbers
+    if not task.means.is_number and set(felt) == set(
+        task.layout.rods
+    ):  # a gauge or key beside the pitches: what each bears of the mean
+        bears = np.array([felt[rod] for rod in task.layout.rods])
+        room = np.minimum(room, MOST_SLACKENED * in_tension.mean() * bears / bears.mean())
     if task.tally is not None:
         counted = [float((task.tally[rod] + -KEEP_ABOVE_FINGERS).fraction) for rod in task.layout.rods]
         room = np.minimum(room, np.clip(counted, 0, None))

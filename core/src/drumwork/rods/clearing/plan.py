@@ -16,7 +16,7 @@ from drumwork.rods.clearing.belief import EXECUTION_SD, Belief, Component
 from drumwork.rods.clearing.limits import Limits, made_so_far
 from drumwork.rods.clearing.sample import Heads
 from drumwork.rods.clearing.task import ClearingTask
-from drumwork.rods.clearing.tension import EdgeTension, odd_projection
+from drumwork.rods.clearing.tension import EdgeTension, unheard_part
 
 __all__ = ["STILL", "plan_equal", "plan_turns"]
 
@@ -24,7 +24,7 @@ Array = NDArray[np.float64]
 Steps = NDArray[np.int64]
 
 CRANKING_COST: Final = 2e-6  # per step turned, in z²: breaks ties, does not trade evenness away
-ODD_COST: Final = 0.01  # keeps turns that pitch cannot hear near the count that is even
+UNHEARD_COST: Final = 0.01  # keeps turns that pitch cannot hear near the count that is even
 RMS_WEIGHT: Final = 0.7
 MEAN_ROOM: Final = 0.2  # of what the rule allows, nothing is charged for
 CRANKING_RATIO: Final = 1e-5
@@ -34,8 +34,8 @@ LOOKS: Final = 3
 STILL: Final = 0.5
 """A head less likely even than this is not left as it is, where a step can better it."""
 CRANKING_CHANCE: Final = 0.002  # of a chance, for each step turned
-ODD_CHANCE: Final = 4.0  # of a chance, for each square turn of pull that pitch would not hear
-ODD_RATIO: Final = 0.06  # the same, in the spread's ratio
+UNHEARD_CHANCE: Final = 16.0  # of a chance, for each square turn of pull that pitch would not hear
+UNHEARD_RATIO: Final = 1.0  # the same, in the spread's ratio
 MEAN_CHANCE: Final = 0.1  # of a chance, for a mean as far off as the rule allows
 SPREAD_CHANCE: Final = 0.02  # of a chance, for a spread as large as what is allowed
 
@@ -74,10 +74,9 @@ def _cost(task: ClearingTask, belief: Belief, tension: EdgeTension) -> _Quadrati
     a = 2 * step**2 * sum(weight * part for weight, part, _ in parts)
     b = 2 * step * sum(weight * part for weight, _, part in parts)
     if not task.means.is_number:
-        weight = 2 * ODD_COST * belief.modal * step  # a head that answers locally lets odd patterns be heard
-        odd = odd_projection(task)
-        a = a + weight * step * odd
-        b = b + weight * _lopsided(task, tension)
+        weight = 2 * UNHEARD_COST * belief.modal * step  # a head that answers locally lets deaf patterns be heard
+        a = a + weight * step * unheard_part(task, belief)
+        b = b + weight * _lopsided(task, belief, tension)
     return _Quadratic(np.asarray(a), np.asarray(b), CRANKING_COST)
 
 
@@ -107,11 +106,10 @@ def _improve(cost: _Quadratic, limits: Limits, x: Steps) -> Steps:
     return x
 
 
-def _lopsided(task: ClearingTask, tension: EdgeTension) -> Array:
-    """(n,) turns of lopsided pull as it is known; where neither a count nor a gauge tells, what our own turns have made of an even one."""
-    if tension.told_by:
-        return tension.unheard
-    return np.asarray(odd_projection(task) @ made_so_far(task))
+def _lopsided(task: ClearingTask, belief: Belief, tension: EdgeTension) -> Array:
+    """(n,) turns of pull that pitch does not hear, as far as a count or a gauge tells; else what our own turns have made of an even one."""
+    made = unheard_part(task, belief) @ made_so_far(task)
+    return np.asarray(tension.trust * tension.unheard + (1 - tension.trust) * made)
 
 
 def _unheard(task: ClearingTask, belief: Belief, tension: EdgeTension, steps: Steps) -> Array:
@@ -119,7 +117,7 @@ def _unheard(task: ClearingTask, belief: Belief, tension: EdgeTension, steps: St
     if task.means.is_number:
         return np.zeros(len(steps))
     made = steps * float(task.step.fraction)
-    left = _lopsided(task, tension) + made @ odd_projection(task)
+    left = _lopsided(task, belief, tension) + made @ unheard_part(task, belief)
     return np.asarray(belief.modal * (left**2).sum(axis=1))
 
 
@@ -141,8 +139,8 @@ def _by_spread(
         rms = 0.5 * np.sqrt(np.clip(quadratic, 0, None) / len(x))
         off = np.clip(np.abs(ratio.mean(axis=1) - 1) - MEAN_ROOM * task.even.mean_ratio, 0, None)
         cranked = CRANKING_RATIO * np.abs(candidates).sum(axis=1)
-        odd = ODD_RATIO * _unheard(task, belief, tension, steps)
-        return np.asarray(np.ptp(ratio, axis=1) + RMS_WEIGHT * rms + 4 * off + cranked + odd)
+        deaf = UNHEARD_RATIO * _unheard(task, belief, tension, steps)
+        return np.asarray(np.ptp(ratio, axis=1) + RMS_WEIGHT * rms + 4 * off + cranked + deaf)
 
     table = _moves(len(x))
     best = float(measure(x[None])[0])
@@ -171,7 +169,7 @@ def _by_chance(
         z = heads.after(candidates.astype(np.float64) * step)
         spread, off = heads.spread(z), np.abs(heads.level(z) - 1)
         chance = ((spread <= allowed) & (off <= mean_ratio)).mean(axis=1)
-        cost = CRANKING_CHANCE * np.abs(candidates).sum(axis=1) + ODD_CHANCE * _unheard(
+        cost = CRANKING_CHANCE * np.abs(candidates).sum(axis=1) + UNHEARD_CHANCE * _unheard(
             task, belief, tension, candidates
         )
         cost += (

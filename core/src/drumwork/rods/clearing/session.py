@@ -37,7 +37,8 @@ class ClearingSession:
     """One head and one wanted pitch; readings in, turns out.
 
     Done means that, by all rounds so far, the true pitches lie within the rule with a chance of at least 98 in a hundred:
-    a single noisy round that happens to look even does not end it.
+    a single noisy round that happens to look even does not end it. `tally` is what each rod had been turned since finger-tight before the
+    first round, where all of it was counted; it is carried on.
     """
 
     layout: RodLayout
@@ -45,6 +46,7 @@ class ClearingSession:
     step: Turns
     prior_hz_per_turn: float | None = None
     even: EvenRule = STRICT
+    tally: Mapping[int, Turns] | None = None
     rounds: list[Round] = field(default_factory=list)
     made: dict[int, Turns] = field(default_factory=dict)
     planned: Proposal | None = None
@@ -90,4 +92,16 @@ class ClearingSession:
         return Step(done, turns, found, Ask.DONE if done else Ask.TURN)
 
     def _task(self) -> ClearingTask:
-        return ClearingTask(self.layout, tuple(self.rounds), self.step, self.target, self.even, self.prior_hz_per_turn)
+        return ClearingTask(
+            self.layout, tuple(self.rounds), self.step, self.target, self.even, self.prior_hz_per_turn, self._counted()
+        )
+
+    def _counted(self) -> Mapping[int, Turns] | None:
+        """Turns of each rod since finger-tight up to now; what is only proposed is not made yet."""
+        if self.tally is None:
+            return None
+        made = [each.turned for each in self.rounds[:-1]] + [self.made]
+        return {
+            rod: sum((each.get(rod, NO_TURN) for each in made), start=self.tally.get(rod, NO_TURN))
+            for rod in self.layout.rods
+        }

@@ -1,6 +1,7 @@
 """The pull at each rod as it is understood: the part that pitch shows, and the part that only the count or a gauge shows.
 
-An edge tap hears the two-lobed unevenness of the pull and next to nothing of tilt and other odd patterns. Those are judged from the turns
+An edge tap hears the two-lobed unevenness of the pull and next to nothing of tilt and other odd patterns; a head that answers by its pair,
+little of anything but two lobes. The rest is judged from the turns
 counted since finger-tight, when none is missing, and from a gauge or key, when one was used. Pull is given in turns of the rod away from
 the mean of all, so that it can be acted upon.
 """
@@ -15,11 +16,11 @@ from numpy.typing import NDArray
 
 from drumwork.quantities import Turns
 from drumwork.rods.clearing.belief import Belief
-from drumwork.rods.clearing.kinds import projections_of
+from drumwork.rods.clearing.kinds import ROD_SD, projections_of
 from drumwork.rods.clearing.readings import READING_SD, Means
 from drumwork.rods.clearing.task import ClearingTask
 
-__all__ = ["EdgeTension", "edge_tension", "odd_projection"]
+__all__ = ["EdgeTension", "edge_tension", "unheard_part"]
 
 Array = NDArray[np.float64]
 
@@ -42,6 +43,7 @@ class EdgeTension:
     by_pitch, unheard : (n,) the part pitch shows, and the part it cannot
     sd : (n,) of both together
     told_by : what the unheard part is judged from: "tally", "gauge", "torque", or nothing
+    trust : 0…1, how far turns may go by the unheard part: a rod turned as far as the others need not pull as they do
     clear : tension-clear; never from pitch alone
     """
 
@@ -49,6 +51,7 @@ class EdgeTension:
     unheard: Array
     sd: Array
     told_by: tuple[str, ...]
+    trust: float
     clear: bool
     words: str
 
@@ -61,9 +64,11 @@ class EdgeTension:
         return self.by_pitch + self.unheard
 
 
-def odd_projection(task: ClearingTask) -> Array:
-    """(n, n): odd harmonics round the head: tilt and its like."""
-    return np.asarray(projections_of(task.layout)[1::2].sum(axis=0))
+def unheard_part(task: ClearingTask, belief: Belief) -> Array:
+    """(n, n): of turns round the head, the part pitch does not hear: tilt and other odd patterns, and the even ones above two lobes as far
+    as the head answers by its pair."""
+    harmonics = projections_of(task.layout)
+    return np.asarray(harmonics[1::2].sum(axis=0) + belief.modal * harmonics[4::2].sum(axis=0))
 
 
 def _seen_by_pitch(task: ClearingTask, belief: Belief) -> tuple[Array, Array]:
@@ -102,7 +107,7 @@ def _felt(task: ClearingTask, belief: Belief) -> tuple[Array, float] | None:
 def edge_tension(task: ClearingTask, belief: Belief) -> EdgeTension:
     """What is known of the pull at each rod now."""
     n = len(task.layout.rods)
-    odd = odd_projection(task)
+    deaf = unheard_part(task, belief)
     heard, heard_spread = _seen_by_pitch(task, belief) if not task.means.is_number else (np.zeros(n), np.zeros((n, n)))
     mean, precision, told = np.zeros(n), np.full(n, 1 / ODD_SD**2), []
     counted, felt = _counted(task), _felt(task, belief)
@@ -116,17 +121,24 @@ def edge_tension(task: ClearingTask, belief: Belief) -> EdgeTension:
         precision += 1 / felt[1] ** 2
         told.append(str(task.means) if task.means.is_number else "gauge")
     mean = pull / precision
-    unheard = mean - mean.mean() if task.means.is_number else odd @ mean
-    spread = heard_spread + np.diag(1 / precision) if task.means.is_number else heard_spread + odd / precision[0]
+    unheard = mean - mean.mean() if task.means.is_number else deaf @ mean
+    spread = heard_spread + np.diag(1 / precision) if task.means.is_number else heard_spread + deaf / precision[0]
     sd = np.sqrt(np.clip(np.diag(spread), 0, None))
-    return _judged(heard, np.asarray(unheard), sd, tuple(told))
+    trust = 1.0 if felt is not None else 0.0 if counted is None else _trust(task)
+    return _judged(heard, np.asarray(unheard), sd, tuple(told), trust)
 
 
-def _judged(heard: Array, unheard: Array, sd: Array, told: tuple[str, ...]) -> EdgeTension:
+def _trust(task: ClearingTask) -> float:
+    """How much of what a count says of lopsided pull is to be believed, by what fingers leave and by how rods differ in what a turn does."""
+    turned = float(np.mean([abs(float(each.fraction)) for each in (task.tally or {}).values()]))
+    return ODD_SD**2 / (ODD_SD**2 + FINGER_SD**2 + (ROD_SD * turned) ** 2)
+
+
+def _judged(heard: Array, unheard: Array, sd: Array, told: tuple[str, ...], trust: float) -> EdgeTension:
     total = heard + unheard
     across = float(np.ptp(total))
     clear = bool(told) and across <= EVEN_TURNS and float(sd.mean()) <= SURE_TURNS
-    return EdgeTension(heard, unheard, sd, told, clear, _words(across, told, clear))
+    return EdgeTension(heard, unheard, sd, told, trust, clear, _words(across, told, clear))
 
 
 _BY = {"tally": "the count since finger-tight", "gauge": "the gauge", "torque": "the torque key"}
