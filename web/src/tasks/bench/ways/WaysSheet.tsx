@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../../api/client'
@@ -24,6 +24,7 @@ export function WaysSheet({ bench, enter, onClose }: Props) {
       unwrap(api.GET('/api/bench/jobs/{job_id}/schools', { params: { path: { job_id: bench.id } } })),
     networkMode: 'always',
     retry: false,
+    placeholderData: keepPreviousData, // an entry made before may come in while a choice is being made
   })
   const choose = (way: string, value: string) => {
     enter({ kind: 'school', way, value })

@@ -41,16 +41,18 @@ afterEach(() => {
 function show() {
   const entered: Body[] = []
   let closed = false
-  render(
-    <QueryClientProvider client={new QueryClient()}>
+  const queries = new QueryClient()
+  const sheet = (last_seq: number) => (
+    <QueryClientProvider client={queries}>
       <WaysSheet
-        bench={bench([step('seat', 'tick')])}
+        bench={bench([step('seat', 'tick')], { last_seq })}
         enter={(body) => entered.push(body)}
         onClose={() => (closed = true)}
       />
-    </QueryClientProvider>,
+    </QueryClientProvider>
   )
-  return { entered, closed: () => closed }
+  const { rerender } = render(sheet(8))
+  return { entered, closed: () => closed, taken: (last_seq: number) => rerender(sheet(last_seq)) }
 }
 
 describe('the rest of a job otherwise', () => {
@@ -63,6 +65,21 @@ describe('the rest of a job otherwise', () => {
     await userEvent.click(screen.getByText('From here on: over-tension'))
     expect(entered).toEqual([{ kind: 'school', way: 'stretch', value: 'over-tension' }])
     expect(closed()).toBe(true)
+  })
+
+  it('keeps what was chosen while an entry made before it is taken', async () => {
+    answer = () => Response.json([school])
+    const { taken } = show()
+    await userEvent.click(await screen.findByText('over-tension'))
+    let asked = false
+    answer = () => {
+      asked = true
+      return Response.json([school])
+    }
+    taken(9)
+    expect(screen.getByText(/Brings Let it lie/)).toBeTruthy()
+    await vi.waitFor(() => expect(asked).toBe(true))
+    expect(await screen.findByText(/Brings Let it lie/)).toBeTruthy()
   })
 
   it('offers nothing for what is chosen already, and says why another cannot be', async () => {
