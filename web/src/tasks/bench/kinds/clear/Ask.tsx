@@ -20,7 +20,7 @@ export function Ask({ bench, next, reading, onWhole }: Props) {
   if (bench.means === 'ear')
     return rod === null ? (
       <>
-        <Why>Now the whole head, if you like: tap the middle. Beside the tone you want it is</Why>
+        <Why>The middle too, if you like. Beside the wanted tone:</Why>
         <EarButtons about="The whole head" chosen={next.lap.whole} onJudge={onWhole} />
       </>
     ) : (

@@ -74,8 +74,8 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
         <Line>
           <MeansLine bench={bench} onMeans={onMeans} />
           {bench.means === 'pitch' && bench.other_head ? <OtherHead reading={reading} /> : null}
+          {byEar && bench.head.target_hz ? <ToneButton hz={bench.head.target_hz} /> : null}
         </Line>
-        {byEar && bench.head.target_hz ? <ToneButton hz={bench.head.target_hz} /> : null}
         {bench.means === 'pitch' ? (
           <TargetLine bench={bench} lap={next.lap} onTarget={onTarget} onUneven={onUneven} />
         ) : null}

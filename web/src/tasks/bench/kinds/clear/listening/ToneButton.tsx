@@ -13,19 +13,20 @@ export function ToneButton({ hz }: { hz: number }) {
     playTone(context.current, hz)
   }
   return (
-    <Line>
-      <Quiet onPress={play}>Hear the wanted {hertz(hz)} Hz</Quiet>
-      <small>Keep it quiet; long loud comparing tires and harms the ear.</small>
-    </Line>
+    <>
+      <Tone onPress={play}>Hear the wanted {hertz(hz)} Hz</Tone>
+      <Caution>Keep it quiet; long loud comparing tires and harms the ear.</Caution>
+    </>
   )
 }
 
-const Line = styled.div`
+/** Its words stand in line with those above it. */
+const Tone = styled(Quiet)`
   margin-left: -10px;
-  small {
-    display: block;
-    padding-left: 10px;
-    color: var(--soft);
-    font-size: 13px;
-  }
+`
+/** On a line of its own, under the press it is about. */
+const Caution = styled.small`
+  flex: 1 0 100%;
+  color: var(--soft);
+  font-size: 13px;
 `
