@@ -26,7 +26,7 @@ from drumwork.rods.clearing import (
     propose,
 )
 from drumwork.rods.clearing.belief import believe
-from drumwork.rods.clearing.findings import FindingKind, without_turn
+from drumwork.rods.clearing.findings import FindingKind, as_it_went
 from drumwork.rods.clearing.observe import observe
 from drumwork.rods.clearing.readings import cents_of_z
 from drumwork.rods.clearing.relabel import relabel
@@ -133,22 +133,26 @@ class TestWhatIsLeft:
                     task(*rounds[:-1], replace(rounds[-1], taps=(tap,)), made={rod: wanted[rod]}), sure=1.1
                 ).proposal
                 assert [each.kind for each in found.findings] == ([found_kind] if found_kind else [])
-                if found_kind is FindingKind.NOT_ANSWERING:
+                if found_kind:
                     assert found.findings[0].rods == (rod,)
                     assert not found.turns[rod].thirtyseconds  # not before it was looked at
 
     def test_a_turn_taken_back_leaves_what_was_made_before_it(self) -> None:
         """Up an eighth, then down again: nothing is made in all, and without the second turn an eighth is."""
         back = under_way({}, Tap(1, 199.0, turned(r1=1)), Tap(1, 199.0, {}))
-        before = without_turn(back, 1)
+        before = as_it_went(back, 1, FindingKind.NOT_ANSWERING)
         assert dict(before.made) == dict(before.rounds[-1].taps[-1].turned) == turned(r1=1)
 
     @pytest.mark.parametrize("seed", range(4))
-    def test_an_idle_turn_is_not_counted_at_the_next_tap_either_until_its_rod_answers(self, seed: int) -> None:
+    @pytest.mark.parametrize(("share", "kind"), [(0, FindingKind.NOT_ANSWERING), (-1, FindingKind.WRONG_WAY)])
+    def test_an_idle_turn_or_a_wrong_one_is_not_counted_at_the_next_tap_either_until_its_rod_answers(
+        self, share: int, kind: FindingKind, seed: int
+    ) -> None:
         (head, rounds), wanted = self.known_head(seed)
         (rod, turns), other = next(iter(wanted.items())), 6
         made = {rod: turns}
-        taps = [Tap(rod, head.tap()[rod].hz, dict(made))]  # entered, and not made
+        head.turn({rod: Turns(share * turns.thirtyseconds)})
+        taps = [Tap(rod, head.tap()[rod].hz, dict(made))]  # entered, and not made, or the other way
         head.turn({other: Turns.of(1, 8)})
         made[other] = Turns.of(1, 8)
         taps.append(Tap(other, head.tap()[other].hz, dict(made)))
@@ -161,7 +165,7 @@ class TestWhatIsLeft:
         again = go()
         assert again.findings[0].rods == (rod,)
         assert not again.turns[rod].thirtyseconds
-        assert [(each.kind, each.rods) for each in found.findings] == [(FindingKind.NOT_ANSWERING, (rod,))]
+        assert [(each.kind, each.rods) for each in found.findings] == [(kind, (rod,))]
         assert not found.turns[rod].thirtyseconds
         assert found.read[rod] == pytest.approx(cents_of_z((head.true_hz()[rod] / 200) ** 2), abs=8)
         head.turn({rod: turns})  # looked at and turned once more, and now it bites

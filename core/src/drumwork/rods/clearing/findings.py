@@ -28,7 +28,7 @@ __all__ = [
     "findings_of",
     "hardly_moved",
     "turned_by",
-    "without_turn",
+    "as_it_went",
 ]
 
 Array = NDArray[np.float64]
@@ -199,15 +199,17 @@ def as_of_tap(task: ClearingTask, number: int) -> ClearingTask:
     return replace(task, rounds=(*task.rounds[:-1], until), made=last.taps[number].turned)
 
 
-def without_turn(task: ClearingTask, number: int) -> ClearingTask:
-    """The task as if the rod of this tap of the last round had not been turned just before; what came after it stays."""
+def as_it_went(task: ClearingTask, number: int, kind: FindingKind) -> ClearingTask:
+    """The task with what the rod of this tap of the last round was turned just before taken for what it was: for nothing where the rod does not
+    answer, for as much the other way where it went wrong. What came after it stays."""
     last, turned = task.rounds[-1], _turned_just_before(as_of_tap(task, number))
     rod, first, amount = last.taps[number].rod, number, turned_by(last.taps[number])
+    amiss = turned + turned if kind is FindingKind.WRONG_WAY else turned
     while first and last.taps[first - 1].turned.get(rod, Turns(0)) == amount:
         first -= 1
 
     def less(made: Mapping[int, Turns]) -> dict[int, Turns]:
-        return {**made, rod: made.get(rod, Turns(0)) + -turned}
+        return {**made, rod: made.get(rod, Turns(0)) + -amiss}
 
     later = tuple(replace(tap, turned=less(tap.turned)) for tap in last.taps[first:])
     round_without = replace(last, taps=(*last.taps[:first], *later))

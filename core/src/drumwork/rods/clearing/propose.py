@@ -21,7 +21,7 @@ from drumwork.rods.clearing.readings import EAR_CENTS, Means, cents_of_z
 from drumwork.rods.clearing.recent import recent
 from drumwork.rods.clearing.relabel import Numbering, agreed_numbering, places, relabel, relabel_learned
 from drumwork.rods.clearing.sample import draw_heads
-from drumwork.rods.clearing.task import ClearingTask, Round
+from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import EdgeTension, edge_tension
 from drumwork.rods.clearing.verdict import Verdict, judge
 
@@ -197,29 +197,33 @@ class Worked:
         )
 
 
-def _taken_at_its_word(each: Round) -> Round:
-    return replace(each, doubtful=frozenset(), taps=tuple(replace(tap, doubtful=False) for tap in each.taps))
-
-
 def _trusted(task: ClearingTask, limits: Limits) -> Limits:
     """Doubt makes no bolder than trust: no rod goes further than it would, were every reading taken at its word."""
-    if not any(each.doubtful or any(tap.doubtful for tap in each.taps) for each in task.rounds):
+    plain = task.at_its_word()
+    if plain is None:
         return limits
-    plain = replace(task, rounds=tuple(_taken_at_its_word(each) for each in task.rounds))
     belief = believe(recent(plain))
     bold = plan_turns(plain, belief, draw_heads(plain, belief), edge_tension(plain, belief), limits)
-    step = task.step.thirtyseconds
-    return limits.no_bolder_than(np.array([turn.thirtyseconds // step for turn in bold.values()]))
+    return limits.no_bolder_than(_steps(task, bold))
 
 
-def work_out(task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[int]) -> Worked:
-    """Choose the turns; `stop`: none are wanted any more, `dead` rods do not answer."""
+def _steps(task: ClearingTask, turns: Mapping[int, Turns]) -> NDArray[np.int64]:
+    """(n,) whole steps of the task."""
+    return np.array([turns[rod].thirtyseconds // task.step.thirtyseconds for rod in task.layout.rods])
+
+
+def work_out(
+    task: ClearingTask, belief: Belief, stop: bool, dead: frozenset[int], within: Mapping[int, Turns] | None = None
+) -> Worked:
+    """Choose the turns; `stop`: none are wanted any more, `dead` rods do not answer, no rod goes further than `within`."""
     tension = edge_tension(task, belief)
     off = 1 - float(belief.z.mean())
     approach = _approach(off / belief.per_turn, stop, abs(off) > 2 * task.even.mean_ratio, task.under_way)
     limits, heads = limits_of(task, belief, dead), draw_heads(task, belief)
     if recent(task) is not task:
         limits = limits.halved()
+    if within is not None:
+        limits = limits.no_bolder_than(_steps(task, within))
     match approach:
         case Approach.DONE:
             turns: Mapping[int, Turns] = dict.fromkeys(task.layout.rods, Turns(0))

@@ -121,6 +121,15 @@ class Round:
     worked_out: frozenset[int] = frozenset()
     taps: tuple[Tap, ...] = ()
 
+    @property
+    def doubted(self) -> bool:
+        """Whether any reading or tap is."""
+        return bool(self.doubtful) or any(tap.doubtful for tap in self.taps)
+
+    def at_its_word(self) -> Round:
+        """The same with nothing doubted."""
+        return replace(self, doubtful=frozenset(), taps=tuple(replace(tap, doubtful=False) for tap in self.taps))
+
     def heard(self, means: Means) -> frozenset[int]:
         """Rods read by these means."""
         match means:
@@ -207,6 +216,12 @@ class ClearingTask:
         self._require_enough()
         if self.tally is not None and (gone := set(self.layout.rods) - set(self.tally)):
             raise BadLayout("The tally lacks rods; leave it out when it is not complete.", rods=sorted(gone))
+
+    def at_its_word(self) -> ClearingTask | None:
+        """The same with every reading taken at its word; None where none is doubted."""
+        if not any(each.doubted for each in self.rounds):
+            return None
+        return replace(self, rounds=tuple(each.at_its_word() for each in self.rounds))
 
     def _require_enough(self) -> None:
         heard, there = self.rounds[-1].heard(self.means), len(self.layout.rods)

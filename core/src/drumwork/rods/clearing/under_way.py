@@ -16,12 +16,11 @@ import numpy as np
 from drumwork.rods.clearing.belief import Belief, believe
 from drumwork.rods.clearing.findings import (
     Finding,
-    FindingKind,
+    as_it_went,
     as_of_tap,
     finding_of_tap,
     hardly_moved,
     turned_by,
-    without_turn,
 )
 from drumwork.rods.clearing.propose import Proposal, Worked, at_rest, compose, work_out
 from drumwork.rods.clearing.readings import Means, cents_of_z
@@ -59,13 +58,14 @@ class GoOn:
 def go_on(task: ClearingTask, sure: float) -> GoOn:
     """Plan what is left of a round whose turns are under way. Done is said where the chance that the head is even is at least `sure`."""
     to = agreed_numbering(task)
-    counted = _counted(task, to)
+    counted, plain = _counted(task, to), task.at_its_word()
+    trusted = {to[rod]: turns for rod, turns in go_on(plain, sure).proposal.turns.items()} if plain else None
     task, belief = counted.task, counted.belief
     order, agreed, dead = places(task, to), relabel(task, to), frozenset(to[rod] for rod in counted.idle)
     heads = draw_heads(agreed, belief)
     chance = heads.chance(agreed, np.zeros(len(task.layout.rods)))
     done = chance >= sure
-    found = work_out(agreed, belief, done, dead)
+    found = work_out(agreed, belief, done, dead, trusted)  # doubt makes no bolder than trust
     ask = Ask.DONE if done else Ask.TURN if _worth_turning(agreed, heads, found) else Ask.ROUND
     if ask is Ask.ROUND:
         found = at_rest(agreed, belief, found)
@@ -77,7 +77,7 @@ def go_on(task: ClearingTask, sure: float) -> GoOn:
 
 @dataclass(frozen=True, slots=True)
 class _Counted:
-    """A round under way without the turns in it that did nothing for certain, and what is believed of it so."""
+    """A round under way with the turns that for certain did nothing, or went the other way, taken for what they were; and what is believed of it so."""
 
     task: ClearingTask
     belief: Belief
@@ -104,8 +104,8 @@ def _counted(task: ClearingTask, to: Numbering) -> _Counted:
             continue
         now = task if last else as_of_tap(task, number)
         finding = finding_of_tap(now, belief if last else belief_of(now), order)
-        if finding and finding.kind is FindingKind.NOT_ANSWERING and finding.certain:
-            task, idle[tap.rod] = without_turn(task, number), finding
+        if finding and finding.certain:
+            task, idle[tap.rod] = as_it_went(task, number, finding.kind), finding
             belief = belief_of(task)
         elif finding and last:
             told = (finding,)
