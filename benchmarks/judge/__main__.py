@@ -37,6 +37,7 @@ class Outcome:
     cranked: float
     slack: int
     avoidable: int
+    further: int
     idle: int
     told: list[tuple[float, bool]] = field(default_factory=list)
 
@@ -45,7 +46,7 @@ def run(seed: int, name: str, step: float) -> Outcome:
     drum = JudgingDrum(seed)
     rule = RULES[name](drum, step)
     never = MOST_PASSES + 1
-    out = Outcome(drum.kind, drum.n, never, never, False, False, False, 0.0, 0, 0, 0)
+    out = Outcome(drum.kind, drum.n, never, never, False, False, False, 0.0, 0, 0, 0, 0)
     for number in range(MOST_PASSES + 1):
         even, everywhere = drum.even(), drum.even_everywhere()
         out.passes, out.everywhere = (
@@ -61,7 +62,7 @@ def run(seed: int, name: str, step: float) -> Outcome:
         out.idle += not turns.any() and (chance is None or chance < 0.5)
         drum.turn(turns)
         out.cranked += float(np.abs(turns).sum())
-    out.slack, out.avoidable = drum.slack, drum.slack_avoidable
+    out.slack, out.avoidable, out.further = drum.slack, drum.slack_avoidable, drum.slack_further
     return out
 
 
@@ -73,7 +74,7 @@ def _line(name: str, found: Sequence[Outcome]) -> str:
         f"{np.mean([o.everywhere <= 3 for o in found]):4.0%}; median {np.median(passes):.0f}; said done {np.mean([o.said for o in found]):4.0%}, "
         f"falsely {np.mean([o.false for o in found]):.1%} (at some angle {np.mean([o.false_everywhere for o in found]):.1%}); "
         f"cranked {np.median([o.cranked for o in found]):.2f}; slack {sum(o.slack for o in found) / rods:.2%} of rods, "
-        f"{sum(o.avoidable for o in found)} avoidable; rounds of no turn where even was not said to be likely {sum(o.idle for o in found)}"
+        f"{sum(o.avoidable for o in found)} avoidable ({sum(o.further for o in found)} eased further than all were); rounds of no turn where even was not said to be likely {sum(o.idle for o in found)}"
     )
 
 

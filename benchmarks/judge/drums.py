@@ -61,7 +61,8 @@ class JudgingDrum:
         self.drawn = self._begin(float(random.uniform(*ranges.EDGE_UNEVEN)), 1 / (1 + retune) ** 2)
         self._read: Array | None = None
         self.last = np.zeros(self.n)
-        self.slack = self.slack_avoidable = 0
+        self.slack = self.slack_avoidable = self.slack_further = 0
+        self.asked = np.zeros(self.n)
         self.start_room = self.room()
 
     def _begin(self, uneven: float, level: float) -> Array:
@@ -115,13 +116,16 @@ class JudgingDrum:
         made = np.sign(turns) * np.clip(np.abs(turns) - back, 0, None)
         made = made * (1 + self.slip * self.random.standard_normal(self.n)) * np.where(made < 0, self.down, 1.0)
         self.last = np.where(turns != 0, turns, self.last)
+        self.asked = self.asked + turns
         before = self.room()
         eased = made < 0
         self.drawn = self.drawn + self.per_turn / self.hoop.answer[0].sum() * self.quirk * made
         self._read = None
         lost = (self.room() < 0) & (before >= 0)
         self.slack += int(lost.sum())
-        self.slack_avoidable += int((lost & eased & (self.start_room > ranges.NEAR_SLACK_TURNS)).sum())
+        avoidable = lost & eased & (self.start_room > ranges.NEAR_SLACK_TURNS)
+        self.slack_avoidable += int(avoidable.sum())
+        self.slack_further += int((avoidable & (self.asked < self.asked.mean() - 1 / 64)).sum())
 
     def _error(self, *shape: int) -> Array:
         if self.uniform:
@@ -159,6 +163,18 @@ class JudgingDrum:
             z = [self._ratio(self.hoop.answer @ drawn, self.angles) ** 2 for drawn in (up, down)]
             columns.append((z[0] - z[1]) / (2 * small))
         return np.array(columns).T
+
+    def usual(self) -> Array:
+        """The same for the middle of its kind, of the size that is said beforehand: what can be told of a head that was never turned."""
+        other = JudgingDrum(self.seed)
+        other.hoop = Hoop(
+            self.angles, float(np.exp(np.mean(np.log(ranges.HOOPS[self.kind])))), float(np.mean(ranges.ROD_STIFF))
+        )
+        middles = (float(np.mean(each)) for each in (np.radians(ranges.HEARS_DEG), ranges.FACING, ranges.PAIR_BLEND))
+        other.width, other.facing, other.pair_blend = middles
+        answer = other.jacobian(each_rod=False)
+        told, level = 2 * self.told_hz / self.target, float(answer.sum(axis=1).mean())
+        return np.asarray(answer * told / level)
 
     def allowed_hz(self) -> float:
         return min(2.0, 0.01 * self.target)

@@ -57,8 +57,20 @@ def ours(drum: JudgingDrum, step: float, counted: bool = False) -> Rule:
     return rule
 
 
-def told(drum: JudgingDrum, step: float, each_rod: bool = True) -> Rule:
-    planner = Told(drum, step, each_rod)
+def told(drum: JudgingDrum, step: float) -> Rule:
+    planner = Told(drum, step)
+    return lambda heard: (planner(heard), None)
+
+
+def told_but_each_rod(drum: JudgingDrum, step: float) -> Rule:
+    """Told the head's answer, but not by how much each rod departs from the others."""
+    planner = Told(drum, step, drum.jacobian(each_rod=False))
+    return lambda heard: (planner(heard), None)
+
+
+def told_its_kind(drum: JudgingDrum, step: float) -> Rule:
+    """Told which kind the head is, how such heads answer on the average, how it is heard and how hands slip; of a turn, what ours is told of it."""
+    planner = Told(drum, step, drum.usual())
     return lambda heard: (planner(heard), None)
 
 
@@ -66,7 +78,8 @@ RULES: Final[dict[str, Begin]] = {
     "raise/lower": habit(raise_lowest),
     "proportional": habit(proportional),
     "told": told,
-    "told, not each rod": partial(told, each_rod=False),
+    "told, not each rod": told_but_each_rod,
+    "told its kind": told_its_kind,
     "ours": ours,
     "ours, counted": partial(ours, counted=True),
 }

@@ -20,12 +20,11 @@ CRANKING = 0.003
 
 
 class Told:
-    """`each_rod`: told what every rod does; otherwise what the rods do on the average, and where each of them is heard, as nobody can know better
-    who has not turned each by itself."""
+    """`answer` (n, n): what it is told of the head, as `JudgingDrum.jacobian` gives it; the head's own by default."""
 
-    def __init__(self, drum: JudgingDrum, step: float, each_rod: bool = True) -> None:
+    def __init__(self, drum: JudgingDrum, step: float, answer: Array | None = None) -> None:
         self.drum, self.step, self.n = drum, step, drum.n
-        self.answer = drum.jacobian(each_rod)
+        self.answer = drum.jacobian() if answer is None else answer
         self.mean = np.ones(self.n)
         turns = 0.6 * np.eye(self.n)
         self.covariance = self.answer @ turns @ self.answer.T + np.full((self.n, self.n), 0.3) + 1e-6 * np.eye(self.n)
