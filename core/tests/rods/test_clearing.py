@@ -12,7 +12,7 @@ from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingTask, EvenRule, Round, judge, propose
 from drumwork.rods.clearing.belief import believe
 from drumwork.rods.clearing.limits import limits_of
-from drumwork.rods.clearing.plan import _cost
+from drumwork.rods.clearing.plan import _cost, _Unheard
 from drumwork.rods.clearing.tension import edge_tension, unheard_part
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
@@ -70,7 +70,7 @@ def test_the_best_turns_are_the_least_squares_solution_over_draws_of_the_belief(
     head.turn(made)
     task = ClearingTask(RodLayout(6), (Round(first, made), Round(head.tap())), SIXTEENTH, Pitch(200))
     belief = believe(task)
-    cost = _cost(task, belief, edge_tension(task, belief))
+    cost = _cost(task, belief, _Unheard.of(task, belief, edge_tension(task, belief)))
     ours = -np.linalg.solve(cost.a, cost.b) / 16
     random, systems, wanted = np.random.default_rng(1), [], []
     for component in belief.components:
@@ -97,7 +97,7 @@ def test_turning_the_drum_turns_the_expected_readings_with_it(hz: list[float], b
     plain, turned = (believe(task_of(each)) for each in (hz, hz[by:] + hz[:by]))
     assert np.roll(plain.z, -by) == pytest.approx(turned.z, abs=1e-6)
     tasks = task_of(hz), task_of(hz[by:] + hz[:by])
-    costs = [_cost(t, b, edge_tension(t, b)) for t, b in zip(tasks, (plain, turned), strict=True)]
+    costs = [_cost(t, b, _Unheard.of(t, b, edge_tension(t, b))) for t, b in zip(tasks, (plain, turned), strict=True)]
     assert np.roll(costs[0].b, -by) == pytest.approx(costs[1].b, abs=1e-9)
 
 

@@ -52,6 +52,28 @@ class _Quadratic:
         return float(0.5 * x @ self.a @ x + self.b @ x + self.c * np.abs(x).sum())
 
 
+@dataclass(frozen=True, slots=True)
+class _Unheard:
+    """Pull that pitch does not hear. `part` (n, n) cuts turns down to it; `lies` (n,) is what there is of it, in turns: as far as a count or a
+    gauge tells, else what our own turns have made of an even one. `weight` is how likely pitch is deaf to it."""
+
+    part: Array
+    lies: Array
+    weight: float
+
+    @classmethod
+    def of(cls, task: ClearingTask, belief: Belief, tension: EdgeTension) -> _Unheard:
+        part = unheard_part(task, belief)
+        lies = tension.trust * tension.unheard + (1 - tension.trust) * (part @ made_so_far(task))
+        return cls(part, lies, 0.0 if task.means.is_number else belief.modal)
+
+    def after(self, turns: Array) -> Array:
+        """(m,) square turns of it left after (m, n) turns, weighed."""
+        if not self.weight:
+            return np.zeros(len(turns))
+        return np.asarray(self.weight * ((self.lies + turns @ self.part) ** 2).sum(axis=1))
+
+
 def _expected_unevenness(component: Component) -> tuple[Array, Array]:
     """A (n, n) and b (n,): expected squared distance from wanted after turns t is tᵀAt + 2bᵀt + constant.
 
@@ -68,15 +90,13 @@ def _expected_unevenness(component: Component) -> tuple[Array, Array]:
     return answer.T @ answer + uncertain + slips, answer.T @ residual + shared
 
 
-def _cost(task: ClearingTask, belief: Belief, tension: EdgeTension) -> _Quadratic:
+def _cost(task: ClearingTask, belief: Belief, unheard: _Unheard) -> _Quadratic:
     step = float(task.step.fraction)
     parts = [(c.weight, *_expected_unevenness(c)) for c in belief.components if c.weight > NEGLIGIBLE]
     a = 2 * step**2 * sum(weight * part for weight, part, _ in parts)
     b = 2 * step * sum(weight * part for weight, _, part in parts)
-    if not task.means.is_number:
-        weight = 2 * UNHEARD_COST * belief.modal * step  # a head that answers locally lets deaf patterns be heard
-        a = a + weight * step * unheard_part(task, belief)
-        b = b + weight * _lopsided(task, belief, tension)
+    weight = 2 * UNHEARD_COST * unheard.weight * step  # a head that answers locally lets all of it be heard
+    a, b = a + weight * step * unheard.part, b + weight * unheard.lies
     return _Quadratic(np.asarray(a), np.asarray(b), CRANKING_COST)
 
 
@@ -106,29 +126,15 @@ def _improve(cost: _Quadratic, limits: Limits, x: Steps) -> Steps:
     return x
 
 
-def _lopsided(task: ClearingTask, belief: Belief, tension: EdgeTension) -> Array:
-    """(n,) turns of pull that pitch does not hear, as far as a count or a gauge tells; else what our own turns have made of an even one."""
-    made = unheard_part(task, belief) @ made_so_far(task)
-    return np.asarray(tension.trust * tension.unheard + (1 - tension.trust) * made)
-
-
-def _unheard(task: ClearingTask, belief: Belief, tension: EdgeTension, steps: Steps) -> Array:
-    """(m,) square turns of lopsided pull left after (m, n) steps, weighed by how likely pitch is deaf to it."""
-    if task.means.is_number:
-        return np.zeros(len(steps))
-    made = steps * float(task.step.fraction)
-    left = _lopsided(task, belief, tension) + made @ unheard_part(task, belief)
-    return np.asarray(belief.modal * (left**2).sum(axis=1))
-
-
 def _by_spread(
-    task: ClearingTask, belief: Belief, tension: EdgeTension, cost: _Quadratic, limits: Limits, x: Steps
+    task: ClearingTask, belief: Belief, unheard: _Unheard, cost: _Quadratic, limits: Limits, x: Steps
 ) -> Steps:
     """Near the goal, what counts is the spread between the highest and the lowest rod: choose among whole steps by that.
 
     The expected unevenness stays in the measure, so that doubtful readings do not make bolder turns.
     """
-    answer, state = belief.answer * float(task.step.fraction), belief.z
+    step = float(task.step.fraction)
+    answer, state = belief.answer * step, belief.z
     doubt = float(np.trace(belief.outcome(np.zeros(len(x)))[1]))
     residual = float(((state - 1) ** 2).sum()) + doubt
 
@@ -139,7 +145,7 @@ def _by_spread(
         rms = 0.5 * np.sqrt(np.clip(quadratic, 0, None) / len(x))
         off = np.clip(np.abs(ratio.mean(axis=1) - 1) - MEAN_ROOM * task.even.mean_ratio, 0, None)
         cranked = CRANKING_RATIO * np.abs(candidates).sum(axis=1)
-        deaf = UNHEARD_RATIO * _unheard(task, belief, tension, steps)
+        deaf = UNHEARD_RATIO * unheard.after(candidates * step)
         return np.asarray(np.ptp(ratio, axis=1) + RMS_WEIGHT * rms + 4 * off + cranked + deaf)
 
     table = _moves(len(x))
@@ -154,9 +160,7 @@ def _by_spread(
     return x
 
 
-def _by_chance(
-    task: ClearingTask, belief: Belief, heads: Heads, tension: EdgeTension, limits: Limits, x: Steps
-) -> Steps:
+def _by_chance(task: ClearingTask, belief: Belief, heads: Heads, unheard: _Unheard, limits: Limits, x: Steps) -> Steps:
     """Last of all: among steps near by, those with the best chance that the head then lies within the rule.
 
     Where even is less likely than not, leaving all as it is is no plan, if any step can better it.
@@ -166,12 +170,11 @@ def _by_chance(
     table = np.concatenate([np.zeros((1, n), dtype=np.int64), _moves(n)])
 
     def score(candidates: Steps) -> tuple[Array, Array]:
-        z = heads.after(candidates.astype(np.float64) * step)
+        turns = candidates.astype(np.float64) * step
+        z = heads.after(turns)
         spread, off = heads.spread(z), np.abs(heads.level(z) - 1)
         chance = ((spread <= allowed) & (off <= mean_ratio)).mean(axis=1)
-        cost = CRANKING_CHANCE * np.abs(candidates).sum(axis=1) + UNHEARD_CHANCE * _unheard(
-            task, belief, tension, candidates
-        )
+        cost = CRANKING_CHANCE * np.abs(candidates).sum(axis=1) + UNHEARD_CHANCE * unheard.after(turns)
         cost += (
             MEAN_CHANCE * np.clip(off.mean(axis=1) / mean_ratio - MEAN_ROOM, 0, None)
             + SPREAD_CHANCE * spread.mean(axis=1) / allowed
@@ -207,13 +210,14 @@ def plan_turns(
     task: ClearingTask, belief: Belief, heads: Heads, tension: EdgeTension, limits: Limits
 ) -> Mapping[int, Turns]:
     """Turns per rod in whole steps of the task, within the limits, zero for rods to be left alone."""
-    cost = _cost(task, belief, tension)
+    unheard = _Unheard.of(task, belief, tension)
+    cost = _cost(task, belief, unheard)
     smooth = -solve(cost.a + np.eye(len(cost.b)) * 1e-9, cost.b, assume_a="pos")
     start = np.clip(np.rint(smooth), limits.down, limits.up).astype(np.int64)
     at_rest = np.zeros_like(start)
     best = min((_improve(cost, limits, each) for each in (start, at_rest)), key=cost.at)
-    best = _by_spread(task, belief, tension, cost, limits, best)
-    return _as_turns(task, _by_chance(task, belief, heads.every_second(), tension, limits, best))
+    best = _by_spread(task, belief, unheard, cost, limits, best)
+    return _as_turns(task, _by_chance(task, belief, heads.every_second(), unheard, limits, best))
 
 
 def plan_equal(task: ClearingTask, needed_turns: float, limits: Limits) -> Mapping[int, Turns]:
