@@ -38,9 +38,9 @@ def task_of(hz: dict[int, Pitch], wanted: float, even: EvenRule | None = None) -
     return ClearingTask(RodLayout(max(4, max(hz))), (Round(hz),), SIXTEENTH, Pitch(wanted), even or EvenRule())
 
 
-def why_rod(rod: int, hz: dict[int, Pitch], turns: dict[int, Turns], wanted: float) -> str:
+def why_rod(rod: int, hz: dict[int, Pitch], turns: dict[int, Turns], wanted: float, cents: float = 1.0) -> str:
     task = task_of(hz, wanted)
-    return explain_rod(task, rod, cents_read(task), turns, 1.0, 2.0)
+    return explain_rod(task, rod, cents_read(task), turns, cents, 2.0)
 
 
 class TestWords:
@@ -51,7 +51,15 @@ class TestWords:
         assert words.startswith(
             "2 and 6 face each other and are 20 cents low together. Tightening it 1/8 evens the head."
         )
-        assert words.endswith("It should come to +1 cents of wanted, give or take 4.")
+        assert words.endswith("It should come to 1 cent above wanted, give or take 4.")
+
+    @pytest.mark.parametrize(
+        ("cents", "said"),
+        [(-0.4, "to what is wanted, give or take 4 cents."), (-5.2, "to 5 cents below wanted, give or take 4.")],
+    )
+    def test_what_a_rod_should_come_to_is_said_without_a_sign(self, cents: float, said: str) -> None:
+        words = why_rod(2, round_of(175, 173, 175, 175, 175, 173, 175, 175), turns_of(r2=4), 175, cents)
+        assert words.endswith(f"It should come {said}")
 
     def test_a_pair_that_fights_is_told_apart(self) -> None:
         words = why_rod(2, round_of(175, 173, 175, 175, 175, 177, 175, 175), turns_of(r2=4), 175)

@@ -60,7 +60,11 @@ def _because(task: ClearingTask, rod: int, read: Mapping[int, float], amount: Tu
 def _comes_to(task: ClearingTask, cents: float, sd_cents: float) -> str:
     if task.means is Means.EAR:
         return "It should then sound level." if abs(cents) < 2 * _LEVEL_CENTS else "It should come nearer."
-    return f"It should come to {cents:+.0f} cents of wanted, give or take {2 * sd_cents:.0f}."
+    off, doubt = round(cents), f"give or take {2 * sd_cents:.0f}"
+    if not off:
+        return f"It should come to what is wanted, {doubt} cents."
+    cents_off = "1 cent" if abs(off) == 1 else f"{abs(off)} cents"
+    return f"It should come to {cents_off} {'above' if off > 0 else 'below'} wanted, {doubt}."
 
 
 def _deed(amount: Turns, level: bool = False) -> str:
