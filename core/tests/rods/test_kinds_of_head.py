@@ -152,6 +152,15 @@ def test_a_count_is_believed_the_less_the_further_the_rods_were_turned() -> None
     assert edge_tension(task_of(first), believe(task_of(first))).trust == 0
 
 
+def test_an_uneven_count_does_not_draw_the_level_off() -> None:
+    hz = dict(zip(EIGHT.rods, (173.8, 169.0, 172.3, 176.7, 173.7, 169.2, 172.3, 176.9), strict=True))
+    first = Round({rod: Pitch(each) for rod, each in hz.items()})
+    counted = {rod: Turns(38 if rod in (1, 5) else 32) for rod in EIGHT.rods}
+    for gain in (None, 60.0, 90.0):
+        task = ClearingTask(EIGHT, (first,), Turns(2), Pitch(175), prior_hz_per_turn=gain, tally=counted)
+        assert propose(task).predicted_mean == pytest.approx(175, rel=0.005)
+
+
 def test_what_is_left_of_a_facing_pair_is_not_heaped_on_the_rod_already_turned() -> None:
     """A doublet hears facing rods alike; turns already made count as pull that pitch would not hear, with no tally too."""
     first = Round(heard(1 - 0.05 * np.cos(2 * ANGLES), np.random.default_rng(7), noise=0.0))

@@ -37,6 +37,9 @@ CRANKING_CHANCE: Final = 0.002  # of a chance, for each step turned
 UNHEARD_CHANCE: Final = 16.0  # of a chance, for each square turn of pull that pitch would not hear
 UNHEARD_RATIO: Final = 1.0  # the same, in the spread's ratio
 MEAN_CHANCE: Final = 0.1  # of a chance, for a mean as far off as the rule allows
+MEAN_BESIDE_COUNT: Final = (
+    3.0  # times as much where a count is followed: what evens the count must not draw the level off
+)
 SPREAD_CHANCE: Final = 0.02  # of a chance, for a spread as large as what is allowed
 
 
@@ -55,17 +58,18 @@ class _Quadratic:
 @dataclass(frozen=True, slots=True)
 class _Unheard:
     """Pull that pitch does not hear. `part` (n, n) cuts turns down to it; `lies` (n,) is what there is of it, in turns: as far as a count or a
-    gauge tells, else what our own turns have made of an even one. `weight` is how likely pitch is deaf to it."""
+    gauge tells, else what our own turns have made of an even one. `weight` is how likely pitch is deaf to it, `trust` how far it was told."""
 
     part: Array
     lies: Array
     weight: float
+    trust: float
 
     @classmethod
     def of(cls, task: ClearingTask, belief: Belief, tension: EdgeTension) -> _Unheard:
         part = unheard_part(task, belief)
         lies = tension.trust * tension.unheard + (1 - tension.trust) * (part @ made_so_far(task))
-        return cls(part, lies, 0.0 if task.means.is_number else belief.modal)
+        return cls(part, lies, 0.0 if task.means.is_number else belief.modal, tension.trust)
 
     def after(self, turns: Array) -> Array:
         """(m,) square turns of it left after (m, n) turns, weighed."""
@@ -167,6 +171,7 @@ def _by_chance(task: ClearingTask, belief: Belief, heads: Heads, unheard: _Unhea
     """
     n, step = len(x), float(task.step.fraction)
     answer, allowed, mean_ratio = belief.answer * step, task.allowed_ratio, task.even.mean_ratio
+    level_cost = MEAN_CHANCE * (1 + (MEAN_BESIDE_COUNT - 1) * unheard.trust)
     table = np.concatenate([np.zeros((1, n), dtype=np.int64), _moves(n)])
 
     def score(candidates: Steps) -> tuple[Array, Array]:
@@ -176,7 +181,7 @@ def _by_chance(task: ClearingTask, belief: Belief, heads: Heads, unheard: _Unhea
         chance = ((spread <= allowed) & (off <= mean_ratio)).mean(axis=1)
         cost = CRANKING_CHANCE * np.abs(candidates).sum(axis=1) + UNHEARD_CHANCE * unheard.after(turns)
         cost += (
-            MEAN_CHANCE * np.clip(off.mean(axis=1) / mean_ratio - MEAN_ROOM, 0, None)
+            level_cost * np.clip(off.mean(axis=1) / mean_ratio - MEAN_ROOM, 0, None)
             + SPREAD_CHANCE * spread.mean(axis=1) / allowed
         )
         return chance, chance - cost
