@@ -11,6 +11,8 @@ from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingTask, Round, Tap, go_on, propose
 from drumwork.rods.clearing.belief import NOISES, Belief, believe
 from drumwork.rods.clearing.limits import limits_of
+from drumwork.rods.clearing.plan import _Unheard
+from drumwork.rods.clearing.readings import Means
 from drumwork.rods.clearing.tension import edge_tension
 from drumwork.rods.layout import RodLayout
 
@@ -150,6 +152,15 @@ def test_a_count_is_believed_the_less_the_further_the_rods_were_turned() -> None
         trusts.append(edge_tension(task, believe(task)).trust)
     assert 1 > trusts[0] > trusts[1] > trusts[2] > 0
     assert edge_tension(task_of(first), believe(task_of(first))).trust == 0
+
+
+def test_a_gauge_alone_shows_all_there_is_and_the_level_weighs_as_ever() -> None:
+    first = Round(numbers={rod: 80.0 + rod for rod in EIGHT.rods})
+    task = ClearingTask(EIGHT, (first,), Turns(2), means=Means.GAUGE)
+    belief = believe(task)
+    unheard = _Unheard.of(task, belief, edge_tension(task, belief))
+    assert (unheard.weight, unheard.trust) == (0, 0)
+    assert not unheard.after(np.eye(8)).any()
 
 
 def test_an_uneven_count_does_not_draw_the_level_off() -> None:

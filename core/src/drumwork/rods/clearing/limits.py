@@ -58,9 +58,7 @@ def limits_of(task: ClearingTask, belief: Belief, leave: frozenset[int] = frozen
     in_tension = np.clip(belief.z, 0, None) / belief.per_turn  # turns above slack
     room = MOST_SLACKENED * in_tension
     felt = task.rounds[-1].numbers
-    if not task.means.is_number and set(felt) == set(
-        task.layout.rods
-    ):  # a gauge or key beside the pitches: what each bears of the mean
+    if not task.means.is_number and felt.keys() == set(task.layout.rods):
         bears = np.array([felt[rod] for rod in task.layout.rods])
         room = np.minimum(room, MOST_SLACKENED * in_tension.mean() * bears / bears.mean())
     if task.tally is not None:

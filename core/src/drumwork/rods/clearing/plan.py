@@ -37,9 +37,8 @@ CRANKING_CHANCE: Final = 0.002  # of a chance, for each step turned
 UNHEARD_CHANCE: Final = 16.0  # of a chance, for each square turn of pull that pitch would not hear
 UNHEARD_RATIO: Final = 1.0  # the same, in the spread's ratio
 MEAN_CHANCE: Final = 0.1  # of a chance, for a mean as far off as the rule allows
-MEAN_BESIDE_COUNT: Final = (
-    3.0  # times as much where a count is followed: what evens the count must not draw the level off
-)
+MEAN_BESIDE_COUNT: Final = 3.0
+"""Times as much where a count is followed: what evens the count must not draw the level off."""
 SPREAD_CHANCE: Final = 0.02  # of a chance, for a spread as large as what is allowed
 
 
@@ -68,8 +67,10 @@ class _Unheard:
     @classmethod
     def of(cls, task: ClearingTask, belief: Belief, tension: EdgeTension) -> _Unheard:
         part = unheard_part(task, belief)
+        if task.means.is_number:  # read at the pull itself: there is nothing it does not show
+            return cls(part, np.zeros(len(part)), 0.0, 0.0)
         lies = tension.trust * tension.unheard + (1 - tension.trust) * (part @ made_so_far(task))
-        return cls(part, lies, 0.0 if task.means.is_number else belief.modal, tension.trust)
+        return cls(part, lies, belief.modal, tension.trust)
 
     def after(self, turns: Array) -> Array:
         """(m,) square turns of it left after (m, n) turns, weighed."""
