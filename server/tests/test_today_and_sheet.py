@@ -256,7 +256,7 @@ class TestJobsOwnWays:
         assert api("POST", "/bench/jobs", start_body(house.drum, stock_item=house.stock.pk, target="900"))[0] == 201
 
     def test_a_finer_step_makes_finer_turns(self, hands: Hands) -> None:
-        hands.read_round(0, "206.1", "210.3", "213.6", "206.4", "209.9", "213.2")
+        hands.read_round(0, "208.2", "210.3", "213.6", "206.4", "209.9", "213.2")
         hands.do(kind="step_size", step_32=1)
         hands.do(kind="plan", step="clear", lap=0)
         assert hands.folded().step == Turns(1)
