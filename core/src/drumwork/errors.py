@@ -13,6 +13,7 @@ __all__ = [
     "BadRequest",
     "BadSound",
     "DrumworkError",
+    "ReadAgain",
     "TooFewReadings",
     "UnknownWork",
 ]
@@ -55,6 +56,12 @@ class TooFewReadings(DrumworkError):
     """Not enough readings to decide anything."""
 
     code = "too_few_readings"
+
+
+class ReadAgain(DrumworkError):
+    """Readings that cannot be: they are asked about, and nothing is turned by them."""
+
+    code = "read_again"
 
 
 class BadEvent(DrumworkError):

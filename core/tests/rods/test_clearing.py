@@ -191,7 +191,7 @@ def test_the_verdict_names_its_rule() -> None:
     over = judge(task_of([98.5, 101, 100, 100], target=100))
     assert near.clear
     assert not over.clear
-    assert "F2" in near.words
+    assert "up to 2.0 Hz counts as even" in near.words
 
 
 def test_a_step_too_coarse_to_help_is_said_to_be() -> None:

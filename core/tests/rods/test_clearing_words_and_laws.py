@@ -99,7 +99,7 @@ class TestVerdict:
     def test_even_but_off_pitch_is_not_clear(self) -> None:
         verdict = judge(task_of(round_of(*[180.0] * 8), 200))
         assert (verdict.even, verdict.on_pitch, verdict.clear) == (True, False, False)
-        assert "not yet the wanted 200.0 Hz" in verdict.words
+        assert "not at pitch: 180.0 Hz where 200.0 is wanted, 182 cents too low" in verdict.words
 
     def test_an_unheard_rod_keeps_it_from_being_clear(self) -> None:
         verdict = judge(ClearingTask(EIGHT, (Round(round_of(*[200.0] * 7)),), SIXTEENTH, Pitch(200)))

@@ -95,7 +95,7 @@ def _foretold(plan: RoundPlan, rod: int) -> str:
 
 _SAME = (
     "means", "unit", "wanted", "spread", "allowed", "mean", "predicted_spread", "predicted_mean", "approach", "rounds_left", "chance_even",
-    "modal", "clear", "verdict", "too_coarse", "ask", "chance_now",
+    "modal", "clear", "verdict", "too_coarse", "ask", "chance_now", "even", "at_pitch",
 )  # fmt: skip
 
 

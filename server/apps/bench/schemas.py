@@ -234,6 +234,8 @@ class PlanFigures(Schema):
     findings: list[FindingOut]
     pull: PullOut
     clear: bool
+    even: bool | None
+    at_pitch: bool | None
     verdict: str
     why: str
     too_coarse: str

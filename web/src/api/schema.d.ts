@@ -5912,6 +5912,8 @@ export interface components {
              * @enum {string}
              */
             ask: "" | "turn" | "round" | "done";
+            /** At Pitch */
+            at_pitch: boolean | null;
             /** Chance Even */
             chance_even: number;
             /** Chance Now */
@@ -5920,6 +5922,8 @@ export interface components {
             clear: boolean;
             /** Entry */
             entry: string;
+            /** Even */
+            even: boolean | null;
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
             /** Mean */
@@ -6244,8 +6248,8 @@ export interface components {
          * @description One rod as it was read, by pitch, by ear, on a gauge or with a key.
          *
          *     `typed` is hertz or a note with cents, a gauge's or key's number, or a judgement by ear. A question mark after it keeps the reading but
-         *     trusts it little. `partials` are what a heard tap rang with, `tap` which one it was. One of `hz`, `ear` and `number` is found from what
-         *     was typed.
+         *     trusts it little. `partials` are what a heard tap rang with, `tap` which one it was. `sure` is said of one that was asked about: it is
+         *     so. One of `hz`, `ear` and `number` is found from what was typed.
          */
         ReadingTakenIn: {
             /**
@@ -6266,6 +6270,11 @@ export interface components {
             rod: number;
             /** Step */
             step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /**
              * Tap
              * @default
@@ -6416,7 +6425,7 @@ export interface components {
          * RodTappedIn
          * @description Turn and tap: a rod was turned by so much and then read, and what is left of the round is planned again.
          *
-         *     `typed`, `partials` and `tap` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
+         *     `typed`, `partials`, `tap` and `sure` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
          */
         RodTappedIn: {
             /**
@@ -6437,6 +6446,11 @@ export interface components {
             rod: number;
             /** Step */
             step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /**
              * Tap
              * @default

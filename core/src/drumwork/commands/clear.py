@@ -15,7 +15,7 @@ from drumwork.errors import BadQuantity, DrumworkError
 from drumwork.listening.pair import round_of, tapped_hz
 from drumwork.listening.round import HeardRod
 from drumwork.quantities import Pitch, Turns
-from drumwork.rods.clearing import ClearingSession, PairHeard, Step
+from drumwork.rods.clearing import ClearingSession, Misread, PairHeard, Step, misread
 from drumwork.rods.layout import RodLayout
 
 __all__ = ["Desk", "add"]
@@ -89,6 +89,8 @@ class Desk:
         rods = session.layout.rods
         if request.get("tapped") is not None:
             return _tapped(session, request["tapped"])
+        if asked := _read_again(session, request):
+            return _ask_again(asked, [Turns(0)] * len(rods))
         heard = _heard(request, rods)
         if session.rounds and request.get("applied_turns") is not None:
             applied = [_turn(value) for value in _list(request, "applied_turns", len(rods))]
@@ -106,9 +108,15 @@ def _tapped(session: ClearingSession, told: Any) -> dict[str, Any]:
     rod, turned = told.get("rod"), told.get("turned", 0)
     if not isinstance(rod, int) or isinstance(rod, bool):
         raise BadQuantity("“rod” is the number of the rod that was tapped, from 1.", rod=rod)
-    hz = _reading(told.get("hz"))
+    hz = _hertz(told.get("hz"))
     if hz is None:
         raise BadQuantity("“hz” is what the rod read.", hz=None)
+    if session.rounds and rod in session.layout.rods and not told.get("sure"):
+        last = {each: pitch.hz for each, pitch in session.rounds[-1].readings.items()}
+        if asked := [each for each in misread({**last, rod: hz}, session.target.hz) if each.rod == rod]:
+            left = session.turned_unread(rod, _turn(turned))
+            return {"ask": "read-again", **_ask_again(asked, [left[each] for each in session.layout.rods])}
+    Pitch(hz)
     partials = told.get("partials")
     heard = HeardRod(hz, tuple(_pairs(partials)) if isinstance(partials, list) else ())
     step = session.tapped(rod, Pitch(tapped_hz(heard)), _turn(turned))
@@ -124,19 +132,28 @@ def _begin(request: Mapping[str, Any]) -> ClearingSession:
         Pitch(_number(request, "target_hz", 20, 2000)),
         Turns.from_fraction(step),
         None if prior is None else _number(request, "prior_hz_per_turn", 0.1, 5000),
-        tally=_counted(request, layout.rods),
+        tally=_since_finger_tight(request, "counted_turns", layout.rods),
+        meant=_meant(request, layout.rods),
     )
 
 
-def _counted(request: Mapping[str, Any], rods: Sequence[int]) -> dict[int, Turns] | None:
+def _since_finger_tight(request: Mapping[str, Any], name: str, rods: Sequence[int]) -> dict[int, Turns] | None:
     """Turns since finger-tight before the first round, where they are told."""
-    if request.get("counted_turns") is None:
+    if request.get(name) is None:
         return None
-    told = _list(request, "counted_turns", len(rods))
+    told = _list(request, name, len(rods))
     for each in told:
         if isinstance(each, bool) or not isinstance(each, int | float) or not math.isfinite(each) or abs(each) > 32:
-            raise BadQuantity("Turns counted since finger-tight are numbers from -32 to 32.", counted_turns=each)
+            raise BadQuantity(f"In “{name}” turns since finger-tight are numbers from -32 to 32.", **{name: each})
     return dict(zip(rods, map(_steps, told), strict=True))
+
+
+def _meant(request: Mapping[str, Any], rods: Sequence[int]) -> dict[int, Turns] | None:
+    """What the plan asked of each rod since finger-tight."""
+    meant = _since_finger_tight(request, "planned_turns", rods)
+    if meant is not None and request.get("counted_turns") is None:
+        raise BadQuantity("“planned_turns” say what “counted_turns” were meant to be; send both.", planned_turns=None)
+    return meant
 
 
 def _turn(value: Any) -> Turns:
@@ -147,12 +164,50 @@ def _turn(value: Any) -> Turns:
     return _steps(value)
 
 
-def _reading(value: Any) -> float | None:
+def _hertz(value: Any) -> float | None:
     if value is None:
         return None
     if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
         raise BadQuantity("A reading is a number in hertz, or null for a rod that was not heard.", readings_hz=value)
-    return Pitch(float(value)).hz
+    return float(value)
+
+
+def _reading(value: Any) -> float | None:
+    hz = _hertz(value)
+    return None if hz is None else Pitch(hz).hz
+
+
+def _read_again(session: ClearingSession, request: Mapping[str, Any]) -> tuple[Misread, ...]:
+    """Readings of a round that cannot be, but for the rods of which “sure” says that it is so."""
+    rods = session.layout.rods
+    told = zip(rods, _list(request, "readings_hz", len(rods)), strict=True)
+    values = {rod: hz for rod, value in told if (hz := _hertz(value)) is not None}
+    sure = request.get("sure")
+    if sure is not None and (not isinstance(sure, list) or not set(map(str, sure)) <= set(map(str, rods))):
+        raise BadQuantity("“sure” lists the rods whose readings are as they were sent.", sure=sure)
+    as_asked = session.planned is not None and request.get("applied_turns") is None
+    foretold = (
+        {rod: each.value for rod, each in session.planned.predicted.items()} if session.planned and as_asked else None
+    )
+    return misread(values, session.target.hz, foretold, sure={int(each) for each in sure or ()})
+
+
+def _ask_again(asked: Sequence[Misread], left: Sequence[Turns]) -> dict[str, Any]:
+    """Nothing is turned by a reading that cannot be; the round is not taken, and is sent again."""
+    words = " ".join(each.words for each in asked)
+    return {
+        "turns": [float(each.fraction) for each in left],
+        "note": f"{words} Read again and send the round once more, or list the rod under “sure” if it is so.",
+        "pair": None,
+        "chance_even": 0.0,
+        "chance_now": 0.0,
+        "findings": [{"kind": "read-again", "rods": [each.rod], "words": each.words} for each in asked],
+        "read_again": [
+            {"rod": each.rod, "hz": each.value, "near_hz": round(each.near, 2), "perhaps_hz": each.perhaps}
+            for each in asked
+        ],
+        "why": words,
+    }
 
 
 def _partials(request: Mapping[str, Any], count: int) -> list[tuple[tuple[float, float], ...]]:
@@ -201,6 +256,7 @@ def _shape(step: Step, pair: PairHeard | None) -> dict[str, Any]:
         "tension_clear": found.tension.clear,
         "findings": [{"kind": f.kind, "rods": list(f.rods), "words": f.words} for f in found.findings],
         "why": found.why_round,
+        "why_rods": list(found.why_rod.values()),
     }
     if step.done:
         return {"done": True, **more}

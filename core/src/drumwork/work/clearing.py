@@ -10,6 +10,7 @@ from drumwork.listening import Foretold, HeardRod, TapOrder, round_of, spot_orde
 from drumwork.quantities import Interval, Pitch, Turns
 from drumwork.rods.clearing import Approach, ClearingTask, Learned, Means, PairHeard, Round, Tap, go_on
 from drumwork.rods.layout import RodLayout
+from drumwork.work.misread import misread_tap
 from drumwork.work.rounds import Lap, RoundPlan, round_plan
 from drumwork.work.state import BenchState
 
@@ -76,7 +77,9 @@ def _heard(layout: RodLayout, lap: Lap) -> Round:
     )
 
 
-def _round(layout: RodLayout, each: Lap, means: Means, reference: int) -> Round:
+def _round(state: BenchState, step: str, each: Lap) -> Round:
+    side, means = state.plan.side_of(step), state.means
+    layout, reference = state.layout(side), state.reference(side)
     by_ear, there = means is Means.EAR, set(layout.rods)
     return replace(
         _heard(layout, each),
@@ -89,7 +92,9 @@ def _round(layout: RodLayout, each: Lap, means: Means, reference: int) -> Round:
         taps=tuple(
             Tap(tap.rod, tap.value, {rod: turns for rod, turns in tap.turned.items() if rod in there}, tap.doubtful)
             for tap in each.between
-            if tap.means is means and tap.rod in there
+            if tap.means is means
+            and tap.rod in there
+            and (tap.sure or not misread_tap(state, step, each, tap.rod, tap.value, means))
         ),
     )
 
@@ -100,11 +105,11 @@ def clearing_task(
     """Everything the clearing needs to round `lap` of a step, from where the means in use now were first used without a break."""
     last = state.lap(step, lap)
     side = state.plan.side_of(step)
-    layout, reference = state.layout(side), state.reference(side)
+    layout = state.layout(side)
     rounds: list[Round] = []
     for each in reversed(state.laps[step][: lap + 1]):
         if each.heard(state.means):
-            rounds.insert(0, _round(layout, each, state.means, reference))
+            rounds.insert(0, _round(state, step, each))
         elif rounds:
             break
     uneven = state.left_uneven(side)
@@ -116,6 +121,7 @@ def clearing_task(
         even=state.plan.ways.even,
         prior_hz_per_turn=prior_hz_per_turn,
         tally=state.tally(side),
+        meant=state.meant(side),
         means=state.means,
         offsets=uneven.offsets_cents if uneven else {},
         learned=learned,
@@ -128,12 +134,15 @@ def left_after(
 ) -> RoundPlan | None:
     """What is left of a round after a rod was turned and tapped; None where it goes on as it was planned.
 
-    A large move is made alike at every rod, whatever is read meanwhile, and so is a round that is read with other means by now.
+    A large move is made alike at every rod, whatever is read meanwhile, and so is a round that is read with other means by now. Nothing is
+    planned by a tap that cannot be.
     """
     lap = state.lap(tapped.step, tapped.lap)
     if lap.plan is None or tapped.value is None:
         return None
     if lap.plan.value.approach == Approach.EQUAL_FIRST or not tapped.means is state.means is lap.plan.value.means:
+        return None
+    if not tapped.sure and misread_tap(state, tapped.step, lap, tapped.rod, tapped.value, tapped.means):
         return None
     made = lap.made()
     if tapped.turns_32 is not None:

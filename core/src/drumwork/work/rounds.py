@@ -64,6 +64,7 @@ class RoundPlan:
     """What was proposed after a round, or after a tap between its turns, as it was shown then.
 
     Values are in `unit`: hertz, cents by ear, or a bare number. `ask` is what comes next, and only said of what is left of a round.
+    `clear` is even and at pitch; `at_pitch` is None where no pitch was asked for, both are in plans of before they were told apart.
     """
 
     means: Means
@@ -93,6 +94,8 @@ class RoundPlan:
     pull: Pull
     ask: Literal["", "turn", "round", "done"] = ""
     chance_now: float = 0.0
+    even: bool | None = None
+    at_pitch: bool | None = None
 
     @property
     def turns(self) -> Mapping[int, Turns]:
@@ -142,6 +145,8 @@ def round_plan(task: ClearingTask, found: Proposal, ask: Ask | None = None) -> R
         ),
         ask=ask.value if ask else "",
         chance_now=round(found.chance_now, 3),
+        even=found.verdict.even,
+        at_pitch=found.verdict.on_pitch if found.verdict.pitch_asked else None,
     )
 
 
@@ -155,13 +160,15 @@ class LapTap:
     turned: Mapping[int, Turns]
     doubtful: bool
     event_id: str
+    sure: bool = False
 
 
 @dataclass(slots=True)
 class Lap:
     """One pass of turns, or one round of clearing. `turned` holds None where a rod was skipped; `gone` are rods found missing since.
 
-    `readings` are pitches, `ear` judgements, `numbers` a gauge's or key's; `typed` is what was typed for each, `heard_by` the entry.
+    `readings` are pitches, `ear` judgements, `numbers` a gauge's or key's; `typed` is what was typed for each; of the rods in `sure` somebody said that
+    it is so.
     `centre` is the drum's note in the middle; `moved` says that the readings were brought to their rods once. `between` are rods read between
     turns; `left` is the plan of what was left after the last of them, `before` what had been turned by then, `since` what was after.
     """
@@ -174,6 +181,7 @@ class Lap:
     numbers: dict[int, Mark[float]] = field(default_factory=dict)
     whole: Mark[Ear] | None = None
     doubtful: set[int] = field(default_factory=set)
+    sure: set[int] = field(default_factory=set)
     typed: dict[int, str] = field(default_factory=dict)
     partials: dict[int, tuple[tuple[float, float], ...]] = field(default_factory=dict)
     taps: dict[int, str] = field(default_factory=dict)

@@ -181,16 +181,51 @@ class BenchState:
 
     def tally(self, side: Side) -> Mapping[int, Turns] | None:
         """Turns of each rod since finger-tight, or None when this job did not count from there."""
-        zero = next((step.id for step in self.plan.steps if step.zero and step.side is side), None)
-        if zero is None or zero not in self.done:
+        since = self._since_zero(side)
+        if since is None:
             return None
-        ids = [step.id for step in self.plan.steps]
         total = {rod: Turns(0) for rod in self.layout(side).rods}
-        for step in self.plan.steps[ids.index(zero) + 1 :]:
-            for lap in self.laps.get(step.id, ()) if step.side is side else ():
+        for step in since:
+            for lap in self.laps.get(step.id, ()):
                 for rod, mark in lap.turned.items():
                     if rod in total:
                         total[rod] += mark.value or Turns(0)
+        return total
+
+    def _since_zero(self, side: Side) -> tuple[StepPlan, ...] | None:
+        """Steps of this head after the one its turns count from; None where that is not done, or is none."""
+        steps = self.plan.steps
+        zero = next((number for number, step in enumerate(steps) if step.zero and step.side is side), None)
+        if zero is None or steps[zero].id not in self.done:
+            return None
+        return tuple(step for step in steps[zero + 1 :] if step.side is side)
+
+    def meant(self, side: Side) -> Mapping[int, Turns] | None:
+        """What each rod was meant to have been turned since finger-tight: what the passes asked, and what is left uneven on purpose.
+        None where turns were not counted. What clearing turned is not in it: that was turned to even the head, and counts as pull.
+
+        A pass that goes on until something shows, or eases some rods, is meant to do what it did; one that was left out as a whole
+        was not meant.
+        """
+        since = self._since_zero(side)
+        if since is None:
+            return None
+        rods = self.layout(side).rods
+        total, eased = {rod: Turns(0) for rod in rods}, set[int]()
+        for step in since:
+            for lap in self.laps.get(step.id, ()) if step.kind == "passes" else ():
+                if not lap.made():
+                    continue
+                some_down = lap.each is not None and lap.each.thirtyseconds < 0 and not set(rods) <= set(lap.order)
+                for rod in lap.rods:
+                    made = lap.turned[rod].value if rod in lap.turned and (lap.until or some_down) else lap.each
+                    if rod in total:
+                        total[rod] += made or Turns(0)
+                eased |= set(lap.rods) if some_down else set()
+        uneven = self.left_uneven(side)
+        for rod, turns in uneven.turns.items() if uneven else ():
+            if rod in total and rod not in eased:
+                total[rod] += turns
         return total
 
     def clearings(self, side: Side | None = None) -> list[str]:

@@ -26,8 +26,9 @@ function roundWords(lap: Lap | null): string {
   }
   const unit = plan.unit ? ` ${plan.unit}` : ''
   if (plan.means === 'ear') return plan.clear ? 'all sound level' : 'level by ear, if all goes well'
-  if (plan.clear) return `within ${hz(plan.spread)}${unit} round ${hz(plan.mean)}`
-  return `within ${hz(plan.predicted_spread)}${unit} round ${hz(plan.predicted_mean)}`
+  const [spread, mean] = plan.clear ? [plan.spread, plan.mean] : [plan.predicted_spread, plan.predicted_mean]
+  const wanted = hz(mean) === hz(plan.wanted) ? '' : `, wanted ${hz(plan.wanted)}`
+  return `within ${hz(spread)}${unit} round ${hz(mean)}${wanted}`
 }
 
 function spreadWords(plan: NonNullable<Lap['plan']>): string {

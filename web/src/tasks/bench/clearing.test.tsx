@@ -28,6 +28,7 @@ describe('clearing on the bench', () => {
         means: 'pitch',
         partials: [],
         tap: '',
+        sure: false,
       },
     ])
   })
@@ -125,7 +126,7 @@ describe('clearing on the bench', () => {
     })
     show(bench([step('clear', 'clear', [cleared])]))
     expect(screen.getByText('Pitch-clear.')).toBeTruthy()
-    expect(screen.getByText(/F2/)).toBeTruthy()
+    expect(screen.getByText(/counts as even/)).toBeTruthy()
     expect(screen.getByTestId('pitch-seal').textContent).toContain('Pitch-clear')
     expect(screen.getByTestId('tension-seal').textContent).toContain('Tension not shown')
   })
@@ -159,7 +160,15 @@ describe('turn and tap', () => {
     key('a')
     expect(screen.getByText(/turn it, then tap it/)).toBeTruthy()
     await userEvent.type(screen.getByLabelText('Pitch at rod 1'), '200.4{Enter}')
-    const tapped = { kind: 'tapped', step: 'clear', lap: 0, means: 'pitch', partials: [], tap: '' }
+    const tapped = {
+      kind: 'tapped',
+      step: 'clear',
+      lap: 0,
+      means: 'pitch',
+      partials: [],
+      tap: '',
+      sure: false,
+    }
     expect(entered).toEqual([{ ...tapped, rod: 1, typed: '200.4', turns_32: 4 }])
     cleanup()
     show(turning())

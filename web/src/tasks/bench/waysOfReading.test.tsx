@@ -16,7 +16,17 @@ const beside = (number: number, shown = '') =>
   rod(number, {
     reference: number === 1,
     reading: shown
-      ? { ...mark(), shown, hz: null, typed: shown, note: '', cents: -28, doubtful: false, tap: '' }
+      ? {
+          ...mark(),
+          shown,
+          hz: null,
+          typed: shown,
+          note: '',
+          cents: -28,
+          doubtful: false,
+          tap: '',
+          sure: false,
+        }
       : null,
   })
 const byEar = (...shown: string[]): Bench =>
@@ -33,7 +43,17 @@ describe('by ear', () => {
     key('2')
     key('0')
     expect(entered).toEqual([
-      { kind: 'reading', step: 'clear', lap: 0, rod: 2, typed: 'lower', means: 'ear', partials: [], tap: '' },
+      {
+        kind: 'reading',
+        step: 'clear',
+        lap: 0,
+        rod: 2,
+        typed: 'lower',
+        means: 'ear',
+        partials: [],
+        tap: '',
+        sure: false,
+      },
       {
         kind: 'reading',
         step: 'clear',
@@ -43,6 +63,7 @@ describe('by ear', () => {
         means: 'ear',
         partials: [],
         tap: '',
+        sure: false,
       },
     ])
   })
@@ -92,6 +113,7 @@ describe('ways of reading', () => {
         means: 'gauge',
         partials: [],
         tap: '',
+        sure: false,
       },
     ])
   })
@@ -104,7 +126,17 @@ describe('ways of reading', () => {
     expect(instruction()).toContain('Stand the gauge at rod4')
     await userEvent.type(screen.getByLabelText(/Gauge at rod 4/), '82{Enter}')
     expect(entered).toEqual([
-      { kind: 'reading', step: 'clear', lap: 0, rod: 4, typed: '82', means: 'gauge', partials: [], tap: '' },
+      {
+        kind: 'reading',
+        step: 'clear',
+        lap: 0,
+        rod: 4,
+        typed: '82',
+        means: 'gauge',
+        partials: [],
+        tap: '',
+        sure: false,
+      },
     ])
   })
 })

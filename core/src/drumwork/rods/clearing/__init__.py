@@ -2,6 +2,7 @@
 
 from drumwork.rods.clearing.findings import Finding, FindingKind
 from drumwork.rods.clearing.learned import Learned, LearnedKind, taught_by_others
+from drumwork.rods.clearing.misread import Misread, misread
 from drumwork.rods.clearing.propose import Approach, Predicted, Proposal, cents_read, propose
 from drumwork.rods.clearing.readings import EAR_CENTS, EAR_WORDS, Ear, Means, hears
 from drumwork.rods.clearing.session import STRICT, ClearingSession, Step
@@ -27,6 +28,7 @@ __all__ = [
     "Learned",
     "LearnedKind",
     "Means",
+    "Misread",
     "PairHeard",
     "Predicted",
     "Proposal",
@@ -38,6 +40,7 @@ __all__ = [
     "go_on",
     "hears",
     "judge",
+    "misread",
     "propose",
     "taught_by_others",
 ]

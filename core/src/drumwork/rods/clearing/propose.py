@@ -266,7 +266,7 @@ def compose(
     values = [each.value for each in predicted.values()]
     level = [each.value / task.z_wanted(rod) ** 0.5 for rod, each in predicted.items()]
     spread, mean = max(level) - min(level), sum(values) / len(values)
-    why = verdict.words if verdict.clear else words.explain_round(task, turns, spread, mean, approach)
+    why = verdict.words if verdict.clear else words.explain_round(task, turns, spread, mean, approach, read)
     return Proposal(
         wanted=task.wanted,
         verdict=verdict,
@@ -283,7 +283,9 @@ def compose(
         findings=found,
         why_round=why,
         why_rod={
-            rod: words.explain_rod(task, rod, read, turns, predicted[rod].cents, predicted[rod].sd_cents)
+            rod: words.explain_rod(
+                task, rod, read, turns, predicted[rod].cents, predicted[rod].sd_cents, worked.tension
+            )
             for rod in task.layout.rods
         },
         too_coarse=_coarse(task, verdict, worked, spread),

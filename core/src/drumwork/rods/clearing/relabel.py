@@ -94,6 +94,7 @@ def relabel(task: ClearingTask, to: Numbering) -> ClearingTask:
         layout=layout,
         rounds=tuple(_round(each, to) for each in task.rounds),
         tally=_move(task.tally, to) if task.tally is not None else None,
+        meant=_move(task.meant, to) if task.meant is not None else None,
         offsets=_move(task.offsets, to),
         made=_move(task.made, to),
         learned=relabel_learned(task.learned, to) if task.learned and set(task.learned.rods) <= set(to) else None,
@@ -110,6 +111,9 @@ def _features(task: ClearingTask) -> Iterator[Callable[[int], float | str]]:
     if task.tally is not None:
         counted = task.tally
         yield lambda rod: float(counted[rod].thirtyseconds) if rod in counted else 0.0
+    if task.meant is not None:
+        meant = task.meant
+        yield lambda rod: float(meant[rod].thirtyseconds) if rod in meant else 0.0
     yield lambda rod: task.offsets.get(rod, 0.0)
 
 

@@ -38,7 +38,7 @@ class ClearingSession:
 
     Done means that, by all rounds so far, the true pitches lie within the rule with a chance of at least 98 in a hundred:
     a single noisy round that happens to look even does not end it. `tally` is what each rod had been turned since finger-tight before the
-    first round, where all of it was counted; it is carried on.
+    first round, where all of it was counted; it is carried on. `meant` is how many of these each rod was meant to have.
     """
 
     layout: RodLayout
@@ -47,14 +47,25 @@ class ClearingSession:
     prior_hz_per_turn: float | None = None
     even: EvenRule = STRICT
     tally: Mapping[int, Turns] | None = None
+    meant: Mapping[int, Turns] | None = None
     rounds: list[Round] = field(default_factory=list)
     made: dict[int, Turns] = field(default_factory=dict)
     planned: Proposal | None = None
+    left: dict[int, Turns] = field(default_factory=dict)
+    """What is still to be turned of the last round."""
 
     def turned(self, turns: Mapping[int, Turns]) -> None:
         """What was really turned since the last reading, when it differs from what was asked."""
         if self.rounds:
             self.rounds[-1] = replace(self.rounds[-1], turned=turns)
+
+    def turned_unread(self, rod: int, turned: Turns) -> Mapping[int, Turns]:
+        """A rod turned by so much, and not read, or not so that it could be used: what is left goes on as it was planned."""
+        self.layout.require(rod)
+        self.made[rod] = self.made.get(rod, NO_TURN) + turned
+        self.turned(dict(self.made))
+        self.left[rod] = self.left.get(rod, NO_TURN) + -turned
+        return self.left
 
     def tapped(self, rod: int, pitch: Pitch, turned: Turns = NO_TURN, doubtful: bool = False) -> Step:
         """A rod turned by so much and then tapped: what is left is planned again. Without a turn it is only read.
@@ -66,15 +77,14 @@ class ClearingSession:
         """
         if not self.rounds:
             raise TooFewReadings("Tap round the head once first, and enter a reading for each rod.")
-        self.layout.require(rod)
-        self.made[rod] = self.made.get(rod, NO_TURN) + turned
+        self.turned_unread(rod, turned)
         last = self.rounds[-1]
         tap = Tap(rod, pitch.hz, dict(self.made), doubtful)
-        self.rounds[-1] = replace(last, taps=(*last.taps, tap), turned=dict(self.made))
+        self.rounds[-1] = replace(last, taps=(*last.taps, tap))
         if self.planned and self.planned.approach is Approach.EQUAL_FIRST:  # all alike, before anything is evened
-            left = {each: turns + -self.made.get(each, NO_TURN) for each, turns in self.planned.turns.items()}
-            return Step(False, left, self.planned, Ask.TURN if any(left.values()) else Ask.ROUND)
+            return Step(False, self.left, self.planned, Ask.TURN if any(self.left.values()) else Ask.ROUND)
         found = go_on(replace(self._task(), made=dict(self.made)), SURE)
+        self.left = dict(found.proposal.turns)
         return Step(found.ask is Ask.DONE, dict(found.proposal.turns), found.proposal, found.ask)
 
     def read(self, readings: Mapping[int, Pitch]) -> Step:
@@ -89,12 +99,14 @@ class ClearingSession:
         done = found.chance_now >= SURE and len(self.rounds) >= FEWEST_ROUNDS
         turns = {rod: Turns(0) for rod in self.layout.rods} if done else dict(found.turns)
         self.turned(turns)
+        self.left = dict(turns)
         return Step(done, turns, found, Ask.DONE if done else Ask.TURN)
 
     def _task(self) -> ClearingTask:
         return ClearingTask(
-            self.layout, tuple(self.rounds), self.step, self.target, self.even, self.prior_hz_per_turn, self._counted()
-        )
+            self.layout, tuple(self.rounds), self.step, self.target, self.even, self.prior_hz_per_turn, self._counted(),
+            self.meant,
+        )  # fmt: skip
 
     def _counted(self) -> Mapping[int, Turns] | None:
         """Turns of each rod since finger-tight up to now; what is only proposed is not made yet."""

@@ -18,14 +18,15 @@ __all__ = ["ClearingTask", "EvenRule", "PairHeard", "Round", "Tap"]
 
 @dataclass(frozen=True, slots=True)
 class EvenRule:
-    """When a head counts as even enough: the spread between highest and lowest rod, both ways.
+    """When a head counts as even enough: the spread between highest and lowest rod, both ways; and as at pitch: how far its mean may lie
+    from the wanted pitch.
 
     Defaults are common practice, F2: about 2 Hz on a head near 100 Hz.
     """
 
     spread_hz: float = common_practice.EVEN_ENOUGH_SPREAD_HZ
     spread_ratio: float = common_practice.EVEN_ENOUGH_SPREAD_RATIO
-    mean_ratio: float = common_practice.EVEN_ENOUGH_SPREAD_RATIO
+    mean_ratio: float = common_practice.AT_PITCH_RATIO
 
     def allowed_hz(self, at_hz: float) -> float:
         """The largest spread allowed at this pitch, in hertz."""
@@ -159,6 +160,9 @@ class ClearingTask:
         how far one turn of every rod is expected to move the pitch, or None when nothing is known.
     tally
         total turns of each rod since finger-tight up to now, when the count is complete.
+    meant
+        how many of these each rod was meant to have: what the passes asked, less at rods beside a snare bed or eased on purpose. Only
+        what was turned beside that is uneven. Without it all rods were meant alike.
     means
         what the rods are read with.
     target_number
@@ -183,6 +187,7 @@ class ClearingTask:
     even: EvenRule = field(default_factory=EvenRule)
     prior_hz_per_turn: float | None = None
     tally: Mapping[int, Turns] | None = None
+    meant: Mapping[int, Turns] | None = None
     means: Means = Means.PITCH
     target_number: float | None = None
     offsets: Mapping[int, float] = field(default_factory=dict)
@@ -216,6 +221,8 @@ class ClearingTask:
         self._require_enough()
         if self.tally is not None and (gone := set(self.layout.rods) - set(self.tally)):
             raise BadLayout("The tally lacks rods; leave it out when it is not complete.", rods=sorted(gone))
+        if self.meant is not None and (gone := set(self.layout.rods) - set(self.meant)):
+            raise BadLayout("What was meant lacks rods; leave it out where all were meant alike.", rods=sorted(gone))
 
     def at_its_word(self) -> ClearingTask | None:
         """The same with every reading taken at its word; None where none is doubted."""
@@ -246,6 +253,23 @@ class ClearingTask:
                 return 0.0
             case _:
                 return self.target_number or sum(first.numbers.values()) / len(first.numbers)
+
+    @property
+    def pitch_asked(self) -> bool:
+        """Whether somebody asked for a pitch or number, so that the head is to come to it; else what it has is only held."""
+        match self.means:
+            case Means.PITCH:
+                return self.target is not None
+            case Means.EAR:
+                return self.rounds[-1].whole is not None
+            case _:
+                return self.target_number is not None
+
+    @property
+    def room(self) -> float:
+        """How far the mean may lie from what is wanted, as a ratio. What is only held may drift by twice as much."""
+        held = 1 if self.pitch_asked else 2
+        return held * self.even.mean_ratio * (1 if self.means is Means.PITCH else 2)
 
     @property
     def under_way(self) -> bool:

@@ -8,6 +8,7 @@ the mean of all, so that it can be acted upon.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -20,7 +21,7 @@ from drumwork.rods.clearing.kinds import ROD_SD, projections_of
 from drumwork.rods.clearing.readings import READING_SD, Means
 from drumwork.rods.clearing.task import ClearingTask
 
-__all__ = ["EdgeTension", "edge_tension", "unheard_part"]
+__all__ = ["SPOKEN_OF", "EdgeTension", "edge_tension", "unheard_part"]
 
 Array = NDArray[np.float64]
 
@@ -32,6 +33,10 @@ EVEN_TURNS: Final = 0.125
 """Pull within an eighth of a turn from highest to lowest counts as even; our own figure."""
 SURE_TURNS: Final = 0.08
 """What is known no better than this, as a standard deviation in turns, is not called even; our own figure."""
+
+
+SPOKEN_OF: Final = Turns.of(1, 32)
+"""Less pull than this beside the others is no reason for a turn; our own figure."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,6 +68,14 @@ class EdgeTension:
     def turns(self) -> Array:
         return self.by_pitch + self.unheard
 
+    def unheard_of(self, rods: Sequence[int], rod: int) -> float:
+        """Of one rod among these, the part of its pull that pitch does not hear."""
+        return float(self.unheard[rods.index(rod)])
+
+    def told_words(self) -> str:
+        """What the unheard part is judged from."""
+        return " and ".join(_BY[each] for each in self.told_by)
+
 
 def unheard_part(task: ClearingTask, belief: Belief) -> Array:
     """(n, n): of turns round the head, the part pitch does not hear: tilt and other odd patterns, and the even ones above two lobes as far
@@ -87,9 +100,12 @@ def _seen_by_pitch(task: ClearingTask, belief: Belief) -> tuple[Array, Array]:
 
 
 def _counted(task: ClearingTask) -> Array | None:
+    """(n,) turns made beyond what was meant, away from the mean. A rod left behind on purpose is as it should be."""
     if task.tally is None:
         return None
-    counted = np.array([float(task.tally[rod].fraction) for rod in task.layout.rods])
+    meant = task.meant or {}
+    beyond = [task.tally[rod] + -meant.get(rod, Turns(0)) for rod in task.layout.rods]
+    counted = np.array([float(each.fraction) for each in beyond])
     return np.asarray(counted - counted.mean())
 
 

@@ -127,12 +127,10 @@ def _by_belief(task: ClearingTask, z: Mapping[int, float], done: bool, chance: f
     values = [task.wanted * (each**0.5 if pitch else each) for each in z.values()]
     spread, mean = max(values) - min(values), sum(values) / len(values)
     allowed = task.even.allowed_hz(task.wanted) if pitch else 2 * task.allowed_ratio * task.wanted
-    room = task.even.mean_ratio if pitch else 2 * task.even.mean_ratio
     unit = f" {task.means.unit}" if task.means.unit else ""
     words = (
-        f"By the taps between turns about {spread:.1f}{unit} between highest and lowest; up to {allowed:.1f}{unit} counts as even "
-        f"(common practice, F2). Even with a chance of {min(chance, 0.99):.0%}."
+        f"By the taps between turns about {spread:.1f}{unit} between highest and lowest; up to {allowed:.1f}{unit} counts as even. "
+        f"{'Even and at pitch' if task.pitch_asked else 'Even'} with a chance of {min(chance, 0.99):.0%}."
     )
-    return Verdict(
-        done, done or abs(mean / task.wanted - 1) <= room, True, spread, allowed, mean, task.means.unit, words
-    )
+    on_pitch = done or abs(mean / task.wanted - 1) <= task.room
+    return Verdict(done, on_pitch, task.pitch_asked, True, spread, allowed, mean, task.means.unit, words)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from drumwork.quantities import Interval
 from drumwork.rods.clearing.readings import EAR_CENTS, Ear, Means
 from drumwork.rods.clearing.task import ClearingTask
 
@@ -12,10 +13,14 @@ __all__ = ["Verdict", "judge"]
 
 @dataclass(frozen=True, slots=True)
 class Verdict:
-    """A round judged by a rule, on the readings as they were taken. Spread, allowed and mean are in `unit`."""
+    """A round judged by a rule, on the readings as they were taken. Spread, allowed and mean are in `unit`.
+
+    `even` and `on_pitch` are two things, and both must hold; `pitch_asked` is whether a pitch was asked for, not only held.
+    """
 
     even: bool
     on_pitch: bool
+    pitch_asked: bool
     complete: bool
     spread: float
     allowed: float
@@ -50,23 +55,41 @@ def _by_value(task: ClearingTask) -> Verdict:
     if last.pair is not None and everywhere:
         spread = max(spread, last.pair.upper_hz - last.pair.lower_hz)
     allowed = task.even.allowed_hz(wanted) if pitch else 2 * task.allowed_ratio * wanted
-    room = task.even.mean_ratio if pitch else 2 * task.even.mean_ratio
-    even, on_pitch = spread <= allowed + 1e-9, abs(mean / wanted - 1) <= room
+    even, on_pitch = spread <= allowed + 1e-9, abs(mean / wanted - 1) <= task.room
     unheard = len(task.layout.rods) - len(heard)
     unit = task.means.unit
     size = f"{spread:.1f}{f' {unit}' if unit else ''}"
-    rule = f"up to {allowed:.1f}{f' {unit}' if unit else ''} counts as even (common practice, F2)"
+    rule = f"up to {allowed:.1f}{f' {unit}' if unit else ''} counts as even"
     where = (
         "between highest and lowest at any angle, not at the rods alone" if everywhere else "between highest and lowest"
     )
-    words = f"{size} {where}; {rule}"
+    words = f"{size} {where}; {rule}."
     if unheard:
-        words += f". {unheard} still unheard."
-    elif even and not on_pitch:
-        words += f". Even, but {mean:.1f} is not yet the wanted {wanted:.1f}{f' {unit}' if unit else ''}."
-    else:
-        words += "."
-    return Verdict(even, on_pitch, not unheard, spread, allowed, mean, unit, words)
+        words += f" {unheard} still unheard."
+    elif task.pitch_asked or not on_pitch:
+        words += f" {_where_it_stands(task, even, on_pitch, mean)}"
+    return Verdict(even, on_pitch, task.pitch_asked, not unheard, spread, allowed, mean, unit, words)
+
+
+def _where_it_stands(task: ClearingTask, even: bool, on_pitch: bool, mean: float) -> str:
+    """Even and at pitch are two things; both are said."""
+    unit = f" {task.means.unit}" if task.means.unit else ""
+    first = {(True, True): "Even and at pitch", (True, False): "Even, but not at pitch"}.get(
+        (even, on_pitch), "At pitch, but not even" if on_pitch else "Neither even nor at pitch"
+    )
+    if not task.pitch_asked:
+        first = "Even, but it drifted" if even else "It drifted as well"
+    off = "" if on_pitch else f", {_off(task, mean)}"
+    return f"{first}: {mean:.1f}{unit} where {task.wanted:.1f} is wanted{off}."
+
+
+def _off(task: ClearingTask, mean: float) -> str:
+    ratio = mean / task.wanted
+    side = "high" if ratio > 1 else "low"
+    if task.means is not Means.PITCH:
+        return f"{abs(ratio - 1):.0%} too {side}"
+    cents = round(abs(Interval.from_ratio(ratio).cents))
+    return f"{cents} cent{'' if cents == 1 else 's'} too {side}"
 
 
 def _by_ear(task: ClearingTask) -> Verdict:
@@ -86,4 +109,6 @@ def _by_ear(task: ClearingTask) -> Verdict:
     if not on_pitch:
         words += " The whole head is not yet where it is wanted."
     spread = max(cents) - min(cents)
-    return Verdict(not off, on_pitch, not unheard, spread, 0.0, sum(cents) / len(cents), task.means.unit, words)
+    return Verdict(
+        not off, on_pitch, task.pitch_asked, not unheard, spread, 0.0, sum(cents) / len(cents), task.means.unit, words
+    )

@@ -8,8 +8,9 @@ from typing import Final
 from drumwork.quantities import Turns
 from drumwork.rods.clearing.readings import Means
 from drumwork.rods.clearing.task import ClearingTask
+from drumwork.rods.clearing.tension import SPOKEN_OF, EdgeTension
 
-__all__ = ["explain_rod", "explain_round"]
+__all__ = ["against_its_reading", "explain_rod", "explain_round"]
 
 _LEVEL_CENTS: Final = 5  # smaller differences are not worth a sentence
 
@@ -32,12 +33,33 @@ def explain_rod(
     turns: Mapping[int, Turns],
     predicted_cents: float,
     sd_cents: float,
+    tension: EdgeTension | None = None,
 ) -> str:
-    """Why this rod gets what it gets. `read` is cents from wanted by rod, for the rods that were read."""
-    deed = f"{_because(task, rod, read, turns[rod])} {_comes_to(task, predicted_cents, sd_cents)}"
+    """Why this rod gets what it gets; where that goes against its own reading, that first. `read` is cents from wanted by rod, for the
+    rods that were read."""
+    because = _because(task, rod, read, turns[rod])
+    if against_its_reading(read, rod, turns[rod]):
+        because = _although(task, rod, read[rod], turns[rod], tension)
+    deed = f"{because} {_comes_to(task, predicted_cents, sd_cents)}"
     if rod in task.offsets:
         deed += f" It is wanted {abs(task.offsets[rod]):.0f} cents {'below' if task.offsets[rod] < 0 else 'above'} the rest."
     return deed
+
+
+def against_its_reading(read: Mapping[int, float], rod: int, amount: Turns) -> bool:
+    """Whether a low rod is turned down, or a high one up. What is within a cent is neither."""
+    return round(abs(read.get(rod, 0.0))) >= 1 and read[rod] * amount.thirtyseconds > 0
+
+
+def _although(task: ClearingTask, rod: int, own: float, amount: Turns, tension: EdgeTension | None) -> str:
+    """A turn against the rod's own reading: said so in the first words, and why."""
+    up = amount.thirtyseconds > 0
+    pull = tension.unheard_of(task.layout.rods, rod) if tension and tension.told_by else 0.0
+    first = f"{'Up' if up else 'Down'} although rod {rod} reads {_stands(task, own)}:"
+    if tension and abs(pull) >= float(SPOKEN_OF.fraction) and (pull < 0) is up:
+        by = f"by {tension.told_words()} it pulls {Turns(round(abs(pull) * 32)).amount()} turn {'less' if up else 'more'} than the others"
+        return f"{first} {by}, which pitch does not hear."
+    return f"{first} what the others are turned moves it {'down' if up else 'up'} by more than that."
 
 
 def _because(task: ClearingTask, rod: int, read: Mapping[int, float], amount: Turns) -> str:
@@ -74,8 +96,28 @@ def _deed(amount: Turns, level: bool = False) -> str:
     return f"{turned} it {amount.amount()} {'balances what the others do' if level else 'evens the head'}."
 
 
-def explain_round(task: ClearingTask, turns: Mapping[int, Turns], spread: float, mean: float, approach: str) -> str:
-    """What the whole round does."""
+def explain_round(
+    task: ClearingTask,
+    turns: Mapping[int, Turns],
+    spread: float,
+    mean: float,
+    approach: str,
+    read: Mapping[int, float] | None = None,
+) -> str:
+    """What the whole round does; first of all, which rods go against what they read."""
+    deed, cents = _deed_of_round(task, turns, spread, mean, approach), read or {}
+    against = [
+        rod
+        for rod, amount in turns.items()
+        if abs(cents.get(rod, 0)) >= _LEVEL_CENTS and against_its_reading(cents, rod, amount)
+    ]
+    if not against or approach == "equal-first":
+        return deed
+    one = len(against) == 1
+    return f"Against {'its reading' if one else 'their readings'}: {'rod' if one else 'rods'} {_list(against)}. {deed}"
+
+
+def _deed_of_round(task: ClearingTask, turns: Mapping[int, Turns], spread: float, mean: float, approach: str) -> str:
     up = [rod for rod, amount in turns.items() if amount.thirtyseconds > 0]
     down = [rod for rod, amount in turns.items() if amount.thirtyseconds < 0]
     if not up and not down:
@@ -99,8 +141,9 @@ def _to(task: ClearingTask, spread: float, mean: float) -> str:
         case Means.PITCH:
             read = task.rounds[-1].readings.values()
             kept = abs(sum(pitch.hz for pitch in read) / len(read) / task.wanted - 1) < 0.005
-            where = f"{'keeps it at' if kept else 'brings it to'} {task.wanted:.1f} Hz"
-            return f" to about {spread:.1f} Hz and {where}"
+            comes, wanted = f"{mean:.1f}", f"{task.wanted:.1f}"
+            where = f"{'keeps it at' if kept else 'brings it to'} {comes} Hz"
+            return f" to about {spread:.1f} Hz and {where}" + ("" if comes == wanted else f", wanted {wanted}")
         case _:
             return f" to about {spread:.1f} between highest and lowest, round {mean:.1f}"
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, ClassVar, Literal, Self
 
 from drumwork.drums import Side
-from drumwork.errors import BadEvent, BadQuantity
+from drumwork.errors import BadEvent, BadQuantity, ReadAgain
 from drumwork.listening import HeardRod, merge_taps, tapped_hz
 from drumwork.quantities import Pitch, Turns, parse_pitch
 from drumwork.rods.clearing import EAR_WORDS, Ear, Means
@@ -16,6 +16,7 @@ from drumwork.rods.deliberate import OnPurpose, leave_uneven
 from drumwork.work.kinds.common import StepId
 from drumwork.work.kinds.passes import LapNumber, Rod, TurnCount
 from drumwork.work.log import FOUND, Entry, Logged, Rule, WordCount
+from drumwork.work.misread import misread_in
 from drumwork.work.plan import Plan, StepPlan
 from drumwork.work.rounds import Lap, LapTap, Mark, Partial, RoundPlan
 from drumwork.work.state import BenchState, ReadWith
@@ -64,8 +65,8 @@ class ReadingTaken(Entry):
     """One rod as it was read, by pitch, by ear, on a gauge or with a key.
 
     `typed` is hertz or a note with cents, a gauge's or key's number, or a judgement by ear. A question mark after it keeps the reading but
-    trusts it little. `partials` are what a heard tap rang with, `tap` which one it was. One of `hz`, `ear` and `number` is found from what
-    was typed.
+    trusts it little. `partials` are what a heard tap rang with, `tap` which one it was. `sure` is said of one that was asked about: it is
+    so. One of `hz`, `ear` and `number` is found from what was typed.
     """
 
     kind: ClassVar[str] = "reading"
@@ -77,6 +78,7 @@ class ReadingTaken(Entry):
     means: Means = Means.PITCH
     partials: Annotated[tuple[Partial, ...], WordCount(0, MOST_PARTIALS)] = ()
     tap: Annotated[str, WordCount(0, 36)] = ""
+    sure: bool = False
     doubtful: bool = field(default=False, metadata=FOUND)
     hz: float | None = field(default=None, metadata=FOUND)
     ear: Ear | None = field(default=None, metadata=FOUND)
@@ -113,6 +115,7 @@ class ReadingTaken(Entry):
         elif self.number is not None:
             lap.numbers[self.rod] = Mark(self.number, at.id, at.by, at.at)
         (lap.doubtful.add if self.doubtful else lap.doubtful.discard)(self.rod)
+        (lap.sure.add if self.sure else lap.sure.discard)(self.rod)
 
     def words(self, plan: Plan) -> str:
         return f"rod {self.rod} " + (EAR_WORDS[self.ear] if self.ear else f"at {self.typed}")
@@ -125,7 +128,7 @@ class ReadingTaken(Entry):
 class RodTapped(Entry):
     """Turn and tap: a rod was turned by so much and then read, and what is left of the round is planned again.
 
-    `typed`, `partials` and `tap` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
+    `typed`, `partials`, `tap` and `sure` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
     """
 
     kind: ClassVar[str] = "tapped"
@@ -138,6 +141,7 @@ class RodTapped(Entry):
     means: Means = Means.PITCH
     partials: Annotated[tuple[Partial, ...], WordCount(0, MOST_PARTIALS)] = ()
     tap: Annotated[str, WordCount(0, 36)] = ""
+    sure: bool = False
     doubtful: bool = field(default=False, metadata=FOUND)
     value: float | None = field(default=None, metadata=FOUND)
     found: RoundPlan | None = field(default=None, metadata=FOUND)
@@ -166,7 +170,7 @@ class RodTapped(Entry):
         lap = state.laps[self.step][self.lap]
         if self.turns_32 is not None:
             lap.turn(self.rod, Turns(self.turns_32), lambda made: Mark(made, at.id, at.by, at.at))
-        lap.between.append(LapTap(self.rod, self.means, self.value, lap.made(), self.doubtful, at.id))
+        lap.between.append(LapTap(self.rod, self.means, self.value, lap.made(), self.doubtful, at.id, self.sure))
         if self.found is not None:
             lap.plan_left(Mark(self.found, at.id, at.by, at.at))
 
@@ -403,6 +407,11 @@ class RoundPlanned(Entry):
 
     def require(self, state: BenchState) -> None:
         _require_round(state, self.step, self.lap)
+        if asked := misread_in(state, self.step, self.lap):
+            raise ReadAgain(
+                " ".join(each.words for each in asked) + " Read again, or say that it is so.",
+                rods=[each.rod for each in asked],
+            )
 
     def apply(self, state: BenchState, at: Logged) -> None:
         if state.has_lap(self.step, self.lap) and self.found is not None:

@@ -96,9 +96,10 @@ class PassAdded(Entry):
     def apply(self, state: BenchState, at: Logged) -> None:
         if self.step not in state.laps:  # the choice that brought this step was taken back
             return
-        order = state.plan.turning_order(state.plan.side_of(self.step))
-        gone = state.lost_since(state.plan.side_of(self.step))
-        state.laps[self.step].append(Lap(order, each=Turns(self.each_32), gone=gone))
+        side, passes = state.plan.side_of(self.step), passes_of(state.plan.step(self.step)).passes
+        # Some steps are about some rods only: the bed's, or all others.
+        order, until = (passes[-1].order, passes[-1].until) if passes else (state.plan.turning_order(side), "")
+        state.laps[self.step].append(Lap(order, each=Turns(self.each_32), until=until, gone=state.lost_since(side)))
 
     def words(self, plan: Plan) -> str:
         return f"one more pass, {Turns(self.each_32).words()}"

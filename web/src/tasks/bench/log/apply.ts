@@ -26,19 +26,19 @@ function read(state: Folded, body: Of<'reading'>, mark: Mark): void {
   if (!lap) return
   const means = body.means ?? 'pitch'
   const rods = means === 'pitch' ? lap.readings : means === 'ear' ? lap.ear : lap.numbers
-  rods.set(body.rod, { ...mark, typed: body.typed, tap: body.tap ?? '' })
+  rods.set(body.rod, { ...mark, typed: body.typed, tap: body.tap ?? '', sure: body.sure ?? false })
 }
 
 /** Turn and tap: what is left is known once the server has told it; until then the round goes on as it was planned. */
 function tap(
   state: Folded,
-  { step, lap: number, rod, typed, tap: heard, turns_32 }: Of<'tapped'>,
+  { step, lap: number, rod, typed, tap: heard, sure, turns_32 }: Of<'tapped'>,
   mark: Mark,
 ) {
   const lap = lapOf(state, step, number)
   if (!lap) return
   if (turns_32 !== null && turns_32 !== undefined) turnRod(lap, rod, turns_32, mark)
-  lap.between.push({ ...mark, rod, typed, tap: heard ?? '' })
+  lap.between.push({ ...mark, rod, typed, tap: heard ?? '', sure: sure ?? false })
   const worked = plannedBy(state, mark)
   if (worked) planLeft(lap, worked)
 }
@@ -55,7 +55,7 @@ function reorder(state: Folded, body: Of<'order'>, mark: Mark): void {
   lap.readings.clear()
   for (const { rod, real } of body.moves) {
     const was = before.get(rod)
-    if (was) lap.readings.set(real, { ...mark, typed: was.typed, tap: was.tap })
+    if (was) lap.readings.set(real, { ...mark, typed: was.typed, tap: was.tap, sure: false })
   }
 }
 
@@ -69,8 +69,10 @@ const APPLY: Apply = {
     if (lap) for (const { rod, turns_32 } of made) turnRod(lap, rod, turns_32, mark)
   },
   pass_added: (state, { step, each_32 }) => {
-    const side = state.answer.plan.find((each) => each.id === step)?.side ?? null
-    state.laps.get(step)?.push(freshLap(headOf(state.answer, side).turning_order, each_32))
+    const asked = state.answer.plan.find((each) => each.id === step)
+    const like = asked?.passes.at(-1)
+    const order = like?.order ?? headOf(state.answer, asked?.side ?? null).turning_order
+    state.laps.get(step)?.push(freshLap(order, each_32, like?.until))
   },
   cadence: (state, { by, down }) => {
     state.by = down ? { ...state.by, down: by } : { ...state.by, up: by }

@@ -15,6 +15,8 @@ export interface Counted {
 export interface Read extends Mark {
   typed: string
   tap: string
+  /** It was asked about, and somebody said that it is so. */
+  sure: boolean
 }
 
 /** A pass or round while folding. */

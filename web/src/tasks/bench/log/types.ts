@@ -24,6 +24,8 @@ export interface Reading extends Mark {
   cents: number | null
   doubtful: boolean
   tap: string
+  /** It was asked about, and somebody said that it is so. */
+  sure: boolean
 }
 
 /** One rod in one lap. `owed_32` is what this lap asks of it (null: nothing asked yet). */

@@ -30,6 +30,7 @@ const unread = (read: Read): Reading => ({
   cents: null,
   doubtful: read.typed.endsWith('?'),
   tap: read.tap,
+  sure: read.sure,
 })
 
 function reading(read: Read | undefined, rod: number, figures: Figures): Reading | null {

@@ -29,6 +29,7 @@ export const read = (number: number, hz: number, cents: number | null): Rod =>
       cents,
       doubtful: false,
       tap: '',
+      sure: false,
     },
   })
 
@@ -80,7 +81,9 @@ export const plan = (more: Partial<NonNullable<Lap['plan']>> = {}): NonNullable<
   findings: [],
   pull: pull(),
   clear: false,
-  verdict: '6.0 Hz between highest and lowest; up to 2.0 Hz counts as even (common practice, F2).',
+  even: false,
+  at_pitch: false,
+  verdict: '6.0 Hz between highest and lowest; up to 2.0 Hz counts as even.',
   why: 'Lifting 1 and 3 evens the head.',
   too_coarse: '',
   ...more,

@@ -19,7 +19,7 @@ export function ClearedPanel({ bench, next }: { bench: Bench; next: Extract<Next
   if (!plan) return null
   return (
     <Panel aria-live="polite">
-      <Say>{CLEARED[plan.means]}</Say>
+      <Say>{plan.at_pitch ? `${CLEARED[plan.means]?.slice(0, -1)}, and at pitch.` : CLEARED[plan.means]}</Say>
       <Noticed lap={next.lap} />
       <Why>{plan.verdict}</Why>
       {next.lap.compared ? <Why>{next.lap.compared}</Why> : null}
@@ -55,7 +55,11 @@ export function GaugePanel({
 export function StuckPanel({ bench, next }: { bench: Bench; next: Extract<Next, { kind: 'stuck' }> }) {
   return (
     <Panel aria-live="polite">
-      <Say>No turn in steps of {amountOf(turns32(bench.step_32))} would make it more even.</Say>
+      <Say>
+        {next.lap.plan?.even && next.lap.plan.at_pitch === false
+          ? `Even, but not at pitch. No turn in steps of ${amountOf(turns32(bench.step_32))} brings it nearer.`
+          : `No turn in steps of ${amountOf(turns32(bench.step_32))} would make it more even.`}
+      </Say>
       <Noticed lap={next.lap} />
       <Why>{next.lap.plan?.verdict}</Why>
       {next.lap.plan?.too_coarse ? <Why>{next.lap.plan.too_coarse}</Why> : null}

@@ -7,6 +7,7 @@ import { inHundred, type Reading } from './reading'
 import { ListenLine } from './listening/ListenLine'
 import { ToneButton } from './listening/ToneButton'
 import { Ask } from './Ask'
+import { DoubtNote } from './DoubtNote'
 import type { Judgement } from './EarButtons'
 import { Change, Line, MeansLine } from './MeansLine'
 import { Amid, Big, Cautions, Label, Note, Panel, Why } from '../../parts'
@@ -61,6 +62,7 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
         />
       </Two>
       <ByTaps next={next} />
+      {reading.doubt ? <DoubtNote doubt={reading.doubt} pitch={bench.means === 'pitch'} /> : null}
       {reading.tapped ? (
         <Note role="status" aria-label="Look at this first">
           <b>Tapped in another order.</b> {reading.tapped.words}

@@ -1,5 +1,6 @@
 import type { Of } from '../../cursor'
 import type { Bench } from '../../log/types'
+import { DoubtNote } from './DoubtNote'
 import { ListenLine } from './listening/ListenLine'
 import type { Reading } from './reading'
 import { TypeIt } from './TypeIt'
@@ -15,13 +16,15 @@ interface Props {
 export function TapNow({ bench, next, reading, letterKeys }: Props) {
   const { listening } = reading
   const typing = (
-    <TypeIt
-      key="typing"
-      what={`rod ${reading.rod ?? next.rod}`}
-      round={next.lapNo}
-      means={bench.means}
-      {...{ reading, letterKeys }}
-    />
+    <div key="typing">
+      {reading.doubt ? <DoubtNote doubt={reading.doubt} pitch={bench.means === 'pitch'} /> : null}
+      <TypeIt
+        what={`rod ${reading.rod ?? next.rod}`}
+        round={next.lapNo}
+        means={bench.means}
+        {...{ reading, letterKeys }}
+      />
+    </div>
   )
   if (bench.means !== 'pitch') return typing
   const ears = <ListenLine key="ears" job={bench.id} listening={listening} simulated={bench.simulated} />

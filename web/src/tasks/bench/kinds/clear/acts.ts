@@ -10,6 +10,8 @@ const work = ({ enter }: Given, next: Of<'read' | 'stuck' | 'cleared'>) =>
 
 function readMain(given: Given, next: Of<'read'>): Act {
   const { bench, reading } = given
+  if (reading.doubt && (reading.allRead || reading.doubt.pending))
+    return { words: `Read rod ${reading.doubt.of.rod} again`, key: SPACE, run: reading.doubt.again }
   if (reading.allRead) return { words: 'Work out the turns', key: SPACE, run: () => work(given, next) }
   if (bench.means === 'ear')
     return {
@@ -119,6 +121,15 @@ const together = ({ turnAndTap, setTurnAndTap }: Given['reading']): Act => ({
   run: () => setTurnAndTap(!turnAndTap),
 })
 
+/** Even, but not where it is wanted: that is the person's to decide. */
+function keepThisPitch({ enter }: Given, { lap, step }: Of<'turn'>): Act[] {
+  const plan = lap.left ?? lap.plan
+  if (!plan?.even || plan.at_pitch !== false || lap.rods.some((rod) => rod.turned)) return []
+  return [
+    { words: 'Keep the pitch it has', key: 'F', run: () => enter({ kind: 'step_done', step: step.id }) },
+  ]
+}
+
 /** The ways out of the straight path. */
 export function clearQuiet(given: Given): Act[] {
   const { next, reading, enter, bench } = given
@@ -126,6 +137,7 @@ export function clearQuiet(given: Given): Act[] {
     case 'turn':
       return [
         ...turnQuiet(given, next),
+        ...keepThisPitch(given, next),
         ...(given.reading.tapping ? settling(reading) : []),
         ...(next.lap.plan?.means === 'ear' ? [] : [together(reading)]),
       ]

@@ -1,15 +1,30 @@
+import type { Misread } from '../../../../domain/misread'
 import type { Lap } from '../../log/types'
 import type { Listening } from './listening/listening'
 
 /** A chance as it is said: nothing is certain. */
 export const inHundred = (chance: number): number => Math.min(99, Math.round(100 * chance))
 
+/** A reading that cannot be, and the three answers. */
+export interface Doubt {
+  of: Misread
+  /** It is still in the field, and not kept yet. */
+  pending: boolean
+  /** Others that wait behind it. */
+  more: number
+  put: (value: number) => void
+  again: () => void
+  isSo: () => void
+}
+
 export interface Reading {
   rod: number | null
   typed: string
   problem: string
+  /** Asked about before anything is turned by it. */
+  doubt: Doubt | null
   setTyped: (typed: string) => void
-  choose: (rod: number) => void
+  choose: (rod: number, text?: string) => void
   step: (by: number) => void
   keep: () => void
   allRead: boolean

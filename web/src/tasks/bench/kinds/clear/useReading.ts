@@ -2,11 +2,13 @@ import { useEffect, useEffectEvent, useState } from 'react'
 import type { Body } from '../../../../api/outbox'
 import { useListening } from './listening/useListening'
 import { draftKey, keepFor, kept, otherKey, rememberTurnAndTap, RINGS, turnsAndTaps } from './kept'
+import { doubtAbout, doubtsOf, typedOf } from './doubts'
 import { readingProblem } from './readingProblem'
 import { useTapped } from './useTapped'
 import type { Next } from '../../cursor'
 import type { Bench } from '../../log/types'
-import type { Reading } from './reading'
+import type { Misread } from '../../../../domain/misread'
+import type { Doubt, Reading } from './reading'
 
 type Of<K extends Body['kind']> = Extract<Body, { kind: K }>
 
@@ -26,6 +28,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
   const [chosen, setChosen] = useState<number | null>(null)
   const [typed, write] = useState(() => kept(draftKey(bench.id)))
   const [problem, setProblem] = useState('')
+  const [pending, setPending] = useState<Misread | null>(null)
   const [beside, gauge] = useState(false)
   const [centre, toMiddle] = useState(false)
   const [otherRings, setOtherRings] = useState(() => kept(otherKey(bench.id)) === RINGS)
@@ -55,17 +58,17 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
   const setTyped = (text: string) => {
     write(text)
     setProblem('')
+    setPending(null)
     keepFor(draftKey(bench.id), text)
   }
   const muteOther = (on: boolean) => {
     setOtherRings(!on)
     keepFor(otherKey(bench.id), on ? '' : RINGS)
   }
-  const choose = (number: number) => {
+  const choose = (number: number, text?: string) => {
+    const before = next.kind === 'read' ? next.lap.rods.find((each) => each.rod === number)?.reading : null
     setChosen(number)
-    setTyped(
-      next.kind === 'read' ? (next.lap.rods.find((each) => each.rod === number)?.reading?.typed ?? '') : '',
-    )
+    setTyped(text ?? before?.typed ?? '')
   }
   const step = (by: number) => {
     const order = bench.head.tapping_order
@@ -79,7 +82,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     setTyped('')
   }
   /** The rod in hand was turned as asked; any other is only read. */
-  const tap = (at: number, what: Pick<Of<'tapped'>, 'typed' | 'partials' | 'tap'>) => {
+  const tap = (at: number, what: Pick<Of<'tapped'>, 'typed' | 'partials' | 'tap' | 'sure'>) => {
     if (next.kind !== 'turn') return
     const turns_32 = at === next.rod ? owed : null
     const means = bench.means
@@ -94,9 +97,12 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
       setProblem(wrong)
       return
     }
-    judge(typed.trim())
+    const asked = middle || rod === null ? undefined : doubtAbout(bench, next, rod, typed)
+    if (asked) setPending(asked)
+    else judge(typed.trim())
   }
-  const judge = (what: string) => {
+  const doubts = pending ? [pending] : next.kind === 'read' ? doubtsOf(bench, next) : []
+  const judge = (what: string, sure = false) => {
     if (!('lapNo' in next)) return
     if (middle) {
       enter({ kind: 'centre', step: next.step.id, lap: next.lapNo, typed: what })
@@ -106,7 +112,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     }
     if (rod === null) return
     if (tapping) {
-      tap(rod, { typed: what, partials: [], tap: '' })
+      tap(rod, { typed: what, partials: [], tap: '', sure })
       return
     }
     const means = gauging ? 'gauge' : bench.means
@@ -119,10 +125,41 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
       means,
       partials: [],
       tap: '',
+      sure,
     })
     setChosen(null)
     setTyped('')
   }
+  /** What was asked about is put right, or is so. */
+  const settle = (of: Misread, what: string, sure: boolean) => {
+    if (pending) {
+      judge(what, sure)
+      return
+    }
+    if (next.kind !== 'read') return
+    enter({
+      kind: 'reading',
+      step: next.step.id,
+      lap: next.lapNo,
+      rod: of.rod,
+      typed: what,
+      means: bench.means,
+      partials: [],
+      tap: '',
+      sure,
+    })
+  }
+  const doubt: Doubt | null = doubts[0]
+    ? {
+        of: doubts[0],
+        pending: pending !== null,
+        more: doubts.length - 1,
+        put: (value) => settle(doubts[0] as Misread, String(value), false),
+        again: () => choose((doubts[0] as Misread).rod, ''),
+        isSo: () =>
+          settle(doubts[0] as Misread, pending ? typed.trim() : typedOf(next, doubts[0] as Misread), true),
+      }
+    : null
   const listening = useListening({
     job: bench.id,
     step: next.kind === 'read' || tapping ? next.step.id : '',
@@ -135,7 +172,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     middle,
     otherMuted: !otherRings,
     keep: (heardRod, { id, typed: heard, partials }) => {
-      if (tapping && heard) tap(heardRod, { typed: heard, partials, tap: id })
+      if (tapping && heard) tap(heardRod, { typed: heard, partials, tap: id, sure: false })
       if (next.kind !== 'read' || !heard) return
       enter({
         kind: 'reading',
@@ -146,6 +183,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
         means: 'pitch',
         partials,
         tap: id,
+        sure: false,
       })
       setChosen(null)
     },
@@ -161,7 +199,8 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
   // Once a round: whoever takes its turns back wants to read it again first.
   const [workedOut, setWorkedOut] = useState('')
   const round = next.kind === 'read' ? `${next.step.id} ${next.lapNo}` : ''
-  const goesOn = turnAndTap && allRead && ears && !tapped && bench.means === 'pitch' && round !== workedOut
+  const goesOn =
+    turnAndTap && allRead && !doubt && ears && !tapped && bench.means === 'pitch' && round !== workedOut
   const workOut = useEffectEvent(() => {
     if (next.kind !== 'read') return
     setWorkedOut(round)
@@ -181,6 +220,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     rod,
     typed,
     problem,
+    doubt,
     setTyped,
     choose,
     step,
