@@ -40,7 +40,7 @@ from drumwork.rods.clearing import Ear, Means, propose  # noqa: E402
 from drumwork.rods.layout import RodLayout  # noqa: E402
 from drumwork.work.clearing import clearing_task, left_after  # noqa: E402
 from drumwork.work.fold import fold, require_fits, standing_of  # noqa: E402
-from drumwork.work.kinds import ask, clear, common, finding, passes, rest, school  # noqa: E402
+from drumwork.work.kinds import ask, clear, common, finding, once_more, passes, rest, school  # noqa: E402
 from drumwork.work.log import Entry, Logged, Standing  # noqa: E402
 from drumwork.work.otherwise import planned_otherwise  # noqa: E402
 from drumwork.work.plan import DrumFacts, Plan, make_plan  # noqa: E402
@@ -97,6 +97,7 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
         "means",
         "school",
         "close",
+        "once_more",
     ]
     kinds += ["turned"] * 8 + ["pass_added"] if step.kind == "passes" else []
     kinds += (
@@ -138,6 +139,9 @@ def entries(draw: st.DrawFn, state: BenchState) -> Entry | None:
             group = tuple(owed[: draw(st.sampled_from([1, 1, 2, 16]))]) or (draw(st.sampled_from(rods)),)
             amount = draw(st.sampled_from([None, -64, 16, 8, 2, 1]))
             return passes.Turned(step.id, number, tuple(passes.RodTurn(rod, amount) for rod in group))
+        case "once_more":
+            cleared = [each.id for each in plan.steps if each.kind == "clear" and each.id in state.done]
+            return once_more.OnceMore(cleared[-1]) if cleared else None
         case "pass_added":
             return passes.PassAdded(step.id, draw(st.sampled_from([-64, 8])))
         case "cadence":

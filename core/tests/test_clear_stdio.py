@@ -91,7 +91,7 @@ def test_bad_lines_are_answered_and_the_next_is_read() -> None:
         {"case": None},
         {"case": [1]},
         {"readings_hz": ["250"] * 8},
-        {"readings_hz": [10_000] * 8},
+        {"readings_hz": [2_100] * 8, "target_hz": 1_900, "sure": list(range(1, 9))},
         {"prior_hz_per_turn": "much"},
     ],
 )

@@ -51,7 +51,7 @@ def test_a_whole_job_leaves_everything_it_should(api: Api, house: House, hands: 
     hands.do(kind="plan", step="clear", lap=1)
     second = hands.lap(number=1)
     assert second["plan"]["clear"] is True
-    assert "F2" in second["plan"]["verdict"]
+    assert "Even and at pitch" in second["plan"]["verdict"]
     assert second["compared"].startswith("Expected")
     hands.send(*[hands.event(kind="step_done", step=step) for step in ("clear", "other-head", "rest", "mount")])
     assert hands.do(kind="close", reason="dents too deep", check=True)["standing"] == "applied"

@@ -84,6 +84,7 @@ LATER: Final[Mapping[str, frozenset[str]]] = {
     "drums_of_kits": frozenset({"role", "row"}),
     "loans": frozenset({"from_side", "from_rod", "to_side", "to_rod"}),
     "taps": frozenset({"second_hz", "second_chance"}),
+    "pitches": frozenset({"left_so"}),
 }
 """Columns that came after the first archives of this version: one without them is read too, and they are as in a fresh row."""
 

@@ -130,7 +130,9 @@ def _plan(mark: Mark[RoundPlan]) -> PlanFigures:
 
 
 def _compared(lap: Lap, before: Lap | None) -> str:
-    """How the last round's prediction came out."""
+    """How the last round's prediction came out; of a round that began afresh, how far the head moved since the one before."""
+    if lap.afresh and before is not None:
+        return _since_it_rested(lap, before)
     if before is None or before.plan is None or lap.plan is None:
         return ""
     said, found = before.plan.value, lap.plan.value
@@ -141,6 +143,18 @@ def _compared(lap: Lap, before: Lap | None) -> str:
         f"Expected {said.predicted_spread:.1f}{unit} between highest and lowest round {said.predicted_mean:.1f}; "
         f"found {found.spread:.1f}{unit} round {found.mean:.1f}."
     )
+
+
+def _since_it_rested(lap: Lap, before: Lap) -> str:
+    """Once every rod was read."""
+    then, now = before.left_hz(), lap.mean_and_spread_hz()
+    if then is None or now is None or len(lap.readings) < len(lap.rods):
+        return ""
+    cents = round(Interval.from_ratio(now[0] / then[0]).cents)
+    moved = (
+        f"{abs(cents)} cent{'' if abs(cents) == 1 else 's'} {'down' if cents < 0 else 'up'}" if cents else "Not moved"
+    )
+    return f"{moved} since it rested: {then[0]:.1f} Hz then, {now[0]:.1f} now, {then[1]:.1f} between highest and lowest then, {now[1]:.1f} now."
 
 
 def _wanted_hz(lap: Lap, before: Lap | None, target: float | None) -> float | None:

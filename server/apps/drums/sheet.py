@@ -16,9 +16,11 @@ from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, length_words, size_words
 from apps.register.sides import SideOf
 from apps.workshops.models import Workshop
+from apps.workshops.schemas import to_ways
 from drumwork.condition import months_between, months_past_life
 from drumwork.drums import Side
 from drumwork.quantities import Interval, Pitch
+from drumwork.rods.clearing import at_pitch
 from drumwork.work.plan import Part
 
 __all__ = ["sheet_of"]
@@ -36,6 +38,13 @@ class _Facts(NamedTuple):
 
 def _cents(hz: float, wanted: float | None) -> float | None:
     return round(Interval.from_ratio(hz / wanted).cents, 1) if wanted else None
+
+
+def _even(pitch: PitchRecord | None, workshop: Workshop) -> bool | None:
+    """By the workshop's own rule; None where no round was read."""
+    if pitch is None or pitch.spread_hz is None:
+        return None
+    return pitch.spread_hz <= to_ways(workshop).even.allowed_hz(pitch.mean_hz) + 0.05
 
 
 def _side(drum: Drum, side: str, facts: _Facts, workshop: Workshop, now: datetime) -> FittedOut:
@@ -59,6 +68,9 @@ def _side(drum: Drum, side: str, facts: _Facts, workshop: Workshop, now: datetim
         spread_hz=pitch.spread_hz if pitch else None,
         wanted_hz=wanted,
         cents_off=_cents(pitch.mean_hz, wanted) if pitch else None,
+        even=_even(pitch, workshop),
+        at_pitch=at_pitch(pitch.mean_hz, wanted) if pitch and wanted else None,
+        left_so=bool(pitch and pitch.left_so),
         months_old=months_between(fitted.fitted_at.date(), now.date()) if fitted else 0,
         months_past=months_past_life(fitted.fitted_at.date(), now.date(), life) if fitted else 0,
         check_due=due.due_at if due else None,

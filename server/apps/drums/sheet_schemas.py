@@ -14,7 +14,8 @@ Dated = Literal["known", "guessed", "unknown"]
 
 
 class FittedOut(Schema):
-    """One side as it stands. `months_past` > 0 means past the age this workshop expects."""
+    """One side as it stands. `months_past` > 0 means past the age this workshop expects. Even and at pitch are two things, None where
+    they are not known; `left_so`: it was closed off pitch."""
 
     side: Side
     head: str | None
@@ -28,6 +29,9 @@ class FittedOut(Schema):
     spread_hz: float | None
     wanted_hz: float | None
     cents_off: float | None
+    even: bool | None
+    at_pitch: bool | None
+    left_so: bool
     months_old: int
     months_past: int
     check_due: datetime | None

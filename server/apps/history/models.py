@@ -28,7 +28,8 @@ class LogEntry(Owned):
 
 
 class PitchRecord(Owned):
-    """Mean and spread of one round of readings on one side; of a single reading no spread is known."""
+    """Mean and spread of one round of readings on one side; of a single reading no spread is known. `left_so`: whoever closed the job let it
+    be although it was not at the wanted pitch."""
 
     drum = models.ForeignKey(Drum, on_delete=models.CASCADE, related_name="pitches")
     side = models.CharField(max_length=10)
@@ -36,6 +37,7 @@ class PitchRecord(Owned):
     mean_hz = models.FloatField()
     spread_hz = models.FloatField(null=True)
     wanted_hz = models.FloatField(null=True, blank=True)
+    left_so = models.BooleanField(default=False)
     job_id = models.UUIDField(null=True, blank=True)
 
     class Meta:

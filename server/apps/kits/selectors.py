@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from dataclasses import replace
 from itertools import pairwise
 
 from django.conf import settings
@@ -45,7 +46,7 @@ from drumwork.procedures.catalogue import RETUNES
 from drumwork.quantities import Length, Pitch, cents_of, parse_pitch
 from drumwork.quantities.intervals import parse_interval
 
-__all__ = ["kit_of", "kits", "plan_of", "wish_of"]
+__all__ = ["kit_of", "kits", "plan_of", "wish_of", "without_what_is_there"]
 
 A_HEAD = 0.125
 """A head touched counts as an eighth of a turn of every rod: each is a job of its own. Our own figure."""
@@ -204,6 +205,20 @@ def _too_near(standing: list[Place], wish: KitWish) -> list[TooNear]:
     ]
 
 
+def without_what_is_there(plan: KitPlan, drums: list[Standing]) -> KitPlan:
+    """Without what a job brought there already: as near as the Bench asks for, or left so by a person. It is not asked for again."""
+    heads: dict[Side, dict[str, HeadMove | None]] = {Side.BATTER: dict(plan.batter), Side.RESONANT: dict(plan.resonant)}
+    saved = 0.0
+    for side, moves in heads.items():
+        for each in drums:
+            move = moves.get(each.drum.tag)
+            if move is not None and is_turned(move) and each.is_where(side, move.wanted):
+                saved += abs(move.turns or 0.0)
+                moves[each.drum.tag] = HeadMove(move.wanted, 0.0, 0.0)
+    batter = {tag: move for tag, move in heads[Side.BATTER].items() if move}
+    return replace(plan, batter=batter, resonant=heads[Side.RESONANT], turns=max(0.0, plan.turns - saved))
+
+
 def plan_of(kit: Kit, asked: KitWishes, workshop: Workshop) -> KitPlanOut:
     """The plan for a wish.
 
@@ -218,7 +233,7 @@ def plan_of(kit: Kit, asked: KitWishes, workshop: Workshop) -> KitPlanOut:
         raise Refused("no_drums", "No drum of this kit can be planned: it needs one with film heads on rods.", 422)
     core = [each.core for each in drums]
     wish = _wanted(asked, {each.id for each in core}, workshop.a4_hz)
-    plan = plan_kit(core, wish, SECONDS)
+    plan = without_what_is_there(plan_kit(core, wish, SECONDS), drums)
     told = tell(core, wish, plan, {each.drum.tag: each.drum.name for each in drums})
     places = [_placed(plan.places[each.id], plan, workshop) for each in core if each.id in plan.places]
     jobs = sum(head.job for place in places for head in place.heads)

@@ -21,6 +21,7 @@ from drumwork.membrane import Head
 from drumwork.quantities import Length, Pitch, cents_of
 from drumwork.quantities.intervals import parse_interval
 from drumwork.quantities.pitch import ratio_of
+from drumwork.rods.clearing import at_pitch
 from drumwork.work.ways import ResonantPitch
 
 __all__ = ["Standing", "standing_drums"]
@@ -28,6 +29,9 @@ __all__ = ["Standing", "standing_drums"]
 CENTS_IN_A_NATURAL: Final = 1200 / 0.6931471805599453
 SCHOOLS: Final = {ResonantPitch.EQUAL: 0.0, ResonantPitch.HIGHER: 300.0, ResonantPitch.LOWER: -300.0}
 """Cents the resonant stands over the batter by the workshop's school: about a minor third either way (F7, common practice, no source)."""
+
+SAME_CENTS: Final = 2.0
+"""Two wanted pitches nearer than this are the same wish; our own figure."""
 
 
 @dataclass
@@ -52,13 +56,27 @@ class Standing:
         return {side: self._read(side) for side in Side}
 
     def _read(self, side: Side) -> Pitch | None:
+        last = self.last[side]
+        return Pitch(last.mean_hz) if last else None
+
+    @cached_property
+    def last(self) -> dict[Side, PitchRecord | None]:
         """What was read last, since the head on it was fitted."""
+        return {side: self._last(side) for side in Side}
+
+    def is_where(self, side: Side, wanted: Pitch) -> bool:
+        """Whether a job brought this head to that very pitch: as near as the Bench asks for, or left so by a person."""
+        last = self.last[side]
+        if last is None or not last.wanted_hz or abs(cents_of(last.wanted_hz / wanted.hz)) > SAME_CENTS:
+            return False
+        return last.left_so or at_pitch(last.mean_hz, last.wanted_hz)
+
+    def _last(self, side: Side) -> PitchRecord | None:
         fitted = Fitting.objects.filter(drum=self.drum, side=side.value, retired_at__isnull=True).first()
         rows = PitchRecord.objects.filter(drum=self.drum, side=side.value)
         if fitted and fitted.since is not None:
             rows = rows.filter(at__gte=fitted.fitted_at)
-        last = rows.order_by("-at").first()
-        return Pitch(last.mean_hz) if last else None
+        return rows.order_by("-at").first()
 
     @cached_property
     def above(self) -> float:

@@ -3862,7 +3862,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["RodTappedIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["RodTappedIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["OnceMoreIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** By */
             by: string;
             /** Device */
@@ -3905,7 +3905,7 @@ export interface components {
          */
         EventIn: {
             /** Body */
-            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["RodTappedIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
+            body: components["schemas"]["StepDoneIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["PassAddedIn"] | components["schemas"]["CadenceChosenIn"] | components["schemas"]["ReadingTakenIn"] | components["schemas"]["RodTappedIn"] | components["schemas"]["ReadingsMovedIn"] | components["schemas"]["CentreReadIn"] | components["schemas"]["MeansChosenIn"] | components["schemas"]["WholeJudgedIn"] | components["schemas"]["LeftUnevenIn"] | components["schemas"]["TargetChosenIn"] | components["schemas"]["RoundPlannedIn"] | components["schemas"]["StepSizeChosenIn"] | components["schemas"]["RestStartedIn"] | components["schemas"]["OnceMoreIn"] | components["schemas"]["FindingMadeIn"] | components["schemas"]["PutRightIn"] | components["schemas"]["LentIn"] | components["schemas"]["AnsweredIn"] | components["schemas"]["SchoolChosenIn"] | components["schemas"]["NotedIn"] | components["schemas"]["UndoneIn"] | components["schemas"]["SettledIn"] | components["schemas"]["ClosedIn"];
             /** Device */
             device: string;
             /**
@@ -4081,9 +4081,12 @@ export interface components {
         };
         /**
          * FittedOut
-         * @description One side as it stands. `months_past` > 0 means past the age this workshop expects.
+         * @description One side as it stands. `months_past` > 0 means past the age this workshop expects. Even and at pitch are two things, None where
+         *     they are not known; `left_so`: it was closed off pitch.
          */
         FittedOut: {
+            /** At Pitch */
+            at_pitch: boolean | null;
             /** By */
             by: string;
             /** Cents Off */
@@ -4097,12 +4100,16 @@ export interface components {
              * @enum {string}
              */
             dated: "known" | "guessed" | "unknown";
+            /** Even */
+            even: boolean | null;
             /** Head */
             head: string | null;
             /** Job Id */
             job_id: string | null;
             /** Job Where */
             job_where: string;
+            /** Left So */
+            left_so: boolean;
             /** Lost */
             lost: number[];
             /** Mean Hz */
@@ -5455,6 +5462,19 @@ export interface components {
          * @enum {string}
          */
         OldHeads: "keep" | "never";
+        /**
+         * OnceMoreIn
+         * @description A clearing that was done goes on with a fresh round; the rounds before it stay, to be compared with.
+         */
+        OnceMoreIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "once_more";
+            /** Step */
+            step: string;
+        };
         /** OneTimeCode */
         OneTimeCode: {
             /** Code */

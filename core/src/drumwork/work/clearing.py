@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Final
 
 from drumwork.listening import Foretold, HeardRod, TapOrder, round_of, spot_order
 from drumwork.quantities import Interval, Pitch, Turns
-from drumwork.rods.clearing import Approach, ClearingTask, Learned, Means, PairHeard, Round, Tap, go_on
+from drumwork.rods.clearing import Approach, ClearingTask, Learned, Means, PairHeard, Round, Tap, go_on, propose
 from drumwork.rods.layout import RodLayout
 from drumwork.work.misread import misread_tap
 from drumwork.work.rounds import Lap, RoundPlan, round_plan
@@ -102,22 +102,27 @@ def _round(state: BenchState, step: str, each: Lap) -> Round:
 def clearing_task(
     state: BenchState, step: str, lap: int, prior_hz_per_turn: float | None = None, learned: Learned | None = None
 ) -> ClearingTask:
-    """Everything the clearing needs to round `lap` of a step, from where the means in use now were first used without a break."""
-    last = state.lap(step, lap)
+    """Everything the clearing needs to round `lap` of a step, from where the means in use now were first used without a break, or from where
+    it began afresh: what the head did before is then only what was learned of it, and what was held is still to be held."""
+    last, target = state.lap(step, lap), state.target(state.plan.side_of(step))
     side = state.plan.side_of(step)
     layout = state.layout(side)
     rounds: list[Round] = []
-    for each in reversed(state.laps[step][: lap + 1]):
+    for number, each in reversed(list(enumerate(state.laps[step][: lap + 1]))):
         if each.heard(state.means):
             rounds.insert(0, _round(state, step, each))
         elif rounds:
+            break
+        if each.afresh:
+            learned, held = _before(state, step, number, prior_hz_per_turn, learned)
+            target = target or (held if state.means is Means.PITCH else None)
             break
     uneven = state.left_uneven(side)
     return ClearingTask(
         layout=layout,
         rounds=tuple(rounds),
         step=state.step,
-        target=state.target(side),
+        target=target,
         even=state.plan.ways.even,
         prior_hz_per_turn=prior_hz_per_turn,
         tally=state.tally(side),
@@ -127,6 +132,23 @@ def clearing_task(
         learned=learned,
         made={rod: turns for rod, turns in last.made().items() if rod in layout.rods} if last.between else {},
     )
+
+
+def _before(
+    state: BenchState, step: str, afresh: int, prior_hz_per_turn: float | None, learned: Learned | None
+) -> tuple[Learned | None, Pitch | None]:
+    """What the rounds before one that began afresh taught, and the pitch they held."""
+    planned = [
+        number
+        for number in range(afresh)
+        if (plan := state.laps[step][number].plan) and plan.value.means is state.means
+    ]
+    if not planned:
+        return learned, None
+    task = clearing_task(state, step, planned[-1], prior_hz_per_turn, learned)
+    plan = state.laps[step][planned[-1]].plan
+    held = Pitch(plan.value.wanted) if plan and plan.value.means is Means.PITCH else None
+    return propose(task).learned or learned, held
 
 
 def left_after(

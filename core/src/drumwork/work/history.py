@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from drumwork.drums import Side
-from drumwork.quantities import Turns
+from drumwork.quantities import Turns, cents_of
+from drumwork.rods.clearing import at_pitch
 from drumwork.work.state import BenchState
 
 __all__ = ["checked_words", "cleared_words", "done_words", "fitted_words"]
@@ -17,10 +18,21 @@ def cleared_words(state: BenchState, side: Side) -> str:
     read = [lap for lap in rounds if lap.readings]
     first, last = (read[0].mean_and_spread_hz(), read[-1].left_hz()) if read else (None, None)
     if first and last:
-        return f"spread {first[1]:.1f} → {last[1]:.1f} Hz"
+        return f"spread {first[1]:.1f} → {last[1]:.1f} Hz{_at_pitch(state, side, last[0])}"
     if any(lap.ear for lap in rounds):
         return "by ear"
     return f"by {state.means}" if any(lap.numbers for lap in rounds) else "not tapped round"
+
+
+def _at_pitch(state: BenchState, side: Side, mean_hz: float) -> str:
+    """Where a pitch was asked for: whether it came to it."""
+    wanted = state.target(side)
+    if wanted is None:
+        return ""
+    if at_pitch(mean_hz, wanted.hz):
+        return ", at pitch"
+    cents = round(cents_of(mean_hz / wanted.hz))
+    return f", left {abs(cents)} cents {'above' if cents > 0 else 'below'} {wanted.hz:.1f} Hz"
 
 
 def _each(state: BenchState, side: Side) -> str:

@@ -168,7 +168,7 @@ class Lap:
     """One pass of turns, or one round of clearing. `turned` holds None where a rod was skipped; `gone` are rods found missing since.
 
     `readings` are pitches, `ear` judgements, `numbers` a gauge's or key's; `typed` is what was typed for each; of the rods in `sure` somebody said that
-    it is so.
+    it is so. `afresh` is the first round after a rest: the head has moved meanwhile.
     `centre` is the drum's note in the middle; `moved` says that the readings were brought to their rods once. `between` are rods read between
     turns; `left` is the plan of what was left after the last of them, `before` what had been turned by then, `since` what was after.
     """
@@ -195,6 +195,7 @@ class Lap:
     left: Mark[RoundPlan] | None = None
     before: dict[int, Turns] = field(default_factory=dict)
     since: set[int] = field(default_factory=set)
+    afresh: bool = False
 
     def turn(self, rod: int, turns: Turns | None, mark: Callable[[Turns | None], Mark[Turns | None]]) -> None:
         """A rod was turned, or skipped; what it was turned before what is left was planned is added."""

@@ -6,6 +6,7 @@ from apps.bench.answers import keep_answer
 from apps.bench.effects.closing import Closing
 from apps.history.models import PitchRecord
 from apps.register.sides import SideOf
+from drumwork.rods.clearing import at_pitch
 from drumwork.work.effects import KeepAnswer, KeepTarget, RecordPitch
 
 __all__ = ["keep_how_it_answered", "keep_target", "record_pitch"]
@@ -16,7 +17,9 @@ def record_pitch(closing: Closing, effect: RecordPitch) -> None:
     found = lap.left_hz() if lap else None
     if lap is None or found is None:
         return
-    wanted = lap.plan.value.wanted if lap.plan and lap.plan.value.unit == "Hz" else None
+    asked = closing.state.target(effect.side)
+    held = lap.plan.value.wanted if lap.plan and lap.plan.value.unit == "Hz" else None
+    wanted = asked.hz if asked else held
     PitchRecord.objects.create(
         workshop_id=closing.job.workshop_id,
         drum=closing.job.drum,
@@ -25,6 +28,7 @@ def record_pitch(closing: Closing, effect: RecordPitch) -> None:
         mean_hz=found[0],
         spread_hz=found[1],
         wanted_hz=wanted,
+        left_so=asked is not None and not at_pitch(found[0], asked.hz),
         job_id=closing.job.id,
     )
 

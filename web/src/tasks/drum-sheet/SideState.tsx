@@ -25,6 +25,15 @@ function age(months: number): string {
   return months === 1 ? '1 month old' : `${months} months old`
 }
 
+/** Even and at pitch are two things; both are said. */
+function standsWords({ cents_off, at_pitch, left_so, spread_hz, even }: Props['state']): string {
+  const off = cents_off ?? null
+  const pitch = off === null ? '' : at_pitch ? `at pitch (${centsWords(off)})` : centsWords(off)
+  const spread =
+    (spread_hz ?? null) === null ? '' : `${even ? 'even' : 'uneven'}, spread ${hz(spread_hz as number)} Hz`
+  return [pitch && left_so && !at_pitch ? `${pitch}, left so` : pitch, spread].filter(Boolean).join('; ')
+}
+
 /** One side as it stands. Choosing it shows its history. */
 export function SideState({ state, film, chosen, onChoose }: Props) {
   const name = state.side === 'batter' ? 'Batter' : 'Resonant'
@@ -48,11 +57,7 @@ export function SideState({ state, film, chosen, onChoose }: Props) {
       ) : null}
       {state.mean_hz ? (
         <Soft>
-          {state.note}
-          {state.cents_off !== null && state.cents_off !== undefined
-            ? `, ${centsWords(state.cents_off)}`
-            : ''}
-          {state.spread_hz === null ? '' : `, spread ${hz(state.spread_hz)} Hz`}
+          {state.note}, {standsWords(state)}
         </Soft>
       ) : null}
       {film?.film ? (

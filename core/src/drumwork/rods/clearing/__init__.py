@@ -9,7 +9,7 @@ from drumwork.rods.clearing.session import STRICT, ClearingSession, Step
 from drumwork.rods.clearing.task import ClearingTask, EvenRule, PairHeard, Round, Tap
 from drumwork.rods.clearing.tension import EdgeTension
 from drumwork.rods.clearing.under_way import Ask, GoOn, go_on
-from drumwork.rods.clearing.verdict import Verdict, judge
+from drumwork.rods.clearing.verdict import Verdict, at_pitch, judge
 
 __all__ = [
     "EAR_CENTS",
@@ -36,6 +36,7 @@ __all__ = [
     "Step",
     "Tap",
     "Verdict",
+    "at_pitch",
     "cents_read",
     "go_on",
     "hears",

@@ -7,8 +7,18 @@ from dataclasses import dataclass
 from drumwork.quantities import Interval
 from drumwork.rods.clearing.readings import EAR_CENTS, Ear, Means
 from drumwork.rods.clearing.task import ClearingTask
+from drumwork.sources import common_practice
 
-__all__ = ["Verdict", "judge"]
+__all__ = ["Verdict", "at_pitch", "judge"]
+
+
+def at_pitch(mean_hz: float, wanted_hz: float) -> bool:
+    """Whether a head stands where it is wanted. The one rule of the Bench, the kit and the sheet (half of F2 either way; our reading).
+
+    >>> at_pitch(86.9, 85.5), at_pitch(86.2, 85.5)
+    (False, True)
+    """
+    return abs(mean_hz / wanted_hz - 1) <= common_practice.AT_PITCH_RATIO
 
 
 @dataclass(frozen=True, slots=True)

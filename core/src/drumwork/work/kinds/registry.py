@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from drumwork.work.kinds import ask, clear, common, finding, loan, passes, rest, school
+from drumwork.work.kinds import ask, clear, common, finding, loan, once_more, passes, rest, school
 from drumwork.work.kinds.steps import StepKind
 from drumwork.work.log import Entry
 from drumwork.work.plan import StepPlan
@@ -56,6 +56,7 @@ ENTRIES: Final[tuple[type[Entry], ...]] = (
     clear.RoundPlanned,
     clear.StepSizeChosen,
     rest.RestStarted,
+    once_more.OnceMore,
     finding.FindingMade,
     finding.PutRight,
     loan.Lent,

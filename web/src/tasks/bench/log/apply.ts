@@ -103,6 +103,15 @@ const APPLY: Apply = {
     const worked = plannedBy(state, mark)
     if (lap && worked) lap.plan = worked
   },
+  once_more: (state, { step }) => {
+    const laps = state.laps.get(step)
+    if (!laps || !state.done.delete(step)) return
+    const side = state.answer.plan.find((each) => each.id === step)?.side ?? null
+    const last = laps.at(-1)
+    if (last && !last.plan && !last.readings.size && !last.ear.size && !last.numbers.size) laps.pop()
+    const fresh = freshLap(headOf(state.answer, side).turning_order, null)
+    laps.push({ ...fresh, afresh: laps.length > 0 })
+  },
   step_size: (state, { step_32 }) => {
     state.step_32 = step_32
   },

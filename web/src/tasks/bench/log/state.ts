@@ -37,6 +37,8 @@ export interface FoldedLap {
   left: Planned | null
   before: Map<number, number>
   since: Set<number>
+  /** The first round after a rest: the head has moved meanwhile. */
+  afresh: boolean
 }
 
 export type Planned = Mark & { turns: Map<number, number> }
@@ -77,6 +79,7 @@ export const freshLap = (order: number[], each: number | null, until = ''): Fold
   left: null,
   before: new Map(),
   since: new Set(),
+  afresh: false,
 })
 
 /** A rod was turned, or skipped; what it was turned before what is left was planned is added. */

@@ -58,6 +58,8 @@ export interface Lap {
   tap_open: string
   wanted_hz: number | null
   compared: string
+  /** The first round after a rest. */
+  afresh: boolean
   whole: string
   pair: Schemas['PairOut'] | null
   centre: (Mark & { hz: number; note: string }) | null

@@ -20,6 +20,8 @@ export function entryWords(body: Body): string {
       return 'another step size'
     case 'step_done':
       return 'a step done'
+    case 'once_more':
+      return 'cleared once more'
     case 'pass_added':
       return 'one more pass'
     case 'cadence':

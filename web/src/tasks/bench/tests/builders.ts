@@ -41,6 +41,7 @@ export const lap = (each: number | null, more: Partial<Lap> = {}): Lap => ({
   plan: null,
   wanted_hz: 200,
   compared: '',
+  afresh: false,
   whole: '',
   pair: null,
   left: null,

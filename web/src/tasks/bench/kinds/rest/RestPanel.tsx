@@ -4,8 +4,17 @@ import { useNow } from '../../../../ui/useNow'
 import { Meanwhile } from './Meanwhile'
 import { Big, Label, Panel, Say, Why } from '../../parts'
 
+interface Props {
+  step: Step
+  job: string
+  /** Something cleared before may be cleared once more. */
+  again: boolean
+  /** It was. */
+  cleared: boolean
+}
+
 /** The film settles over the edge; the bench is free for another drum. */
-export function RestPanel({ step, job }: { step: Step; job: string }) {
+export function RestPanel({ step, job, again, cleared }: Props) {
   const now = useNow(15_000)
   const until = step.resting_until ? new Date(step.resting_until) : null
   const left = until ? Math.ceil((until.getTime() - now) / 60_000) : null
@@ -25,8 +34,19 @@ export function RestPanel({ step, job }: { step: Step; job: string }) {
         </>
       ) : (
         <>
-          <Say>It has rested. Tap round once more if it sounds lower.</Say>
-          <Why>Undo the steps back to clearing for another round, or go on.</Why>
+          <Say>
+            {again
+              ? 'It has rested. Tap round once more and bring it back.'
+              : cleared
+                ? 'It has rested, and was cleared once more.'
+                : 'It has rested.'}
+          </Say>
+          {again ? (
+            <Why>
+              A new head goes down while it rests. The round before is kept, and the new one is held against
+              it.
+            </Why>
+          ) : null}
         </>
       )}
     </Panel>
