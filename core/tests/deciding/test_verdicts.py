@@ -204,7 +204,7 @@ def test_every_finding_comes_to_something_and_every_rule_says_why() -> None:
         ("batter", Seen("defaced", 2), True, "replace-now"),  # replace for the stage
         ("batter", Seen("pitch-lost", 1), False, "clear-recheck"),  # recheck the rods once
         ("batter", Seen("pitch-lost", 3), False, "replace-next"),  # then replace
-        ("batter", Seen("age"), False, "clear-recheck"),  # look, then decide
+        ("batter", Seen("age"), False, "replace-next"),  # as Today has it: change the head
         ("batter", Seen("wrong-head"), False, "replace-next"),  # at the next bench day
     ],
 )  # fmt: skip

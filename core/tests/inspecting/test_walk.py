@@ -173,7 +173,7 @@ class TestWhatStands:
     def test_an_old_head_counts_though_nothing_was_seen(self) -> None:
         """N5; twelve months for a batter."""
         known = Known(TOM.kind, TOM.layouts, heads={Side.BATTER: HeadSeen("single 10 coated", months=20)})
-        assert verdicts(known, Looked(TAG))["batter"] is Verdict.CLEAR_RECHECK
+        assert verdicts(known, Looked(TAG))["batter"] is Verdict.REPLACE_NEXT
 
 
 class TestTheRecord:

@@ -27,7 +27,7 @@ from drumwork.work.kinds.steps import Close, Passes
 from drumwork.work.pictures import PICTURES, Picture
 from drumwork.work.plan import DrumFacts, Part, Plan, Step, make_plan
 from drumwork.work.tags import TAGS
-from drumwork.work.ways import AfterStretch, Stretch, Ways
+from drumwork.work.ways import AfterStretch, FirstHead, Stretch, Ways
 from drumwork.work.words import Point
 
 FACTS = DrumFacts(DrumKind.RACK_TOM, {side: RodLayout(8) for side in Side})
@@ -168,11 +168,23 @@ def test_the_catalogue_says_why_not(kind: DrumKind) -> None:
 
 
 def test_a_job_on_both_heads_reads_the_first_again_after_the_second() -> None:
-    drum = DrumFacts(DrumKind.RACK_TOM, {side: RodLayout(6) for side in Side})
     for first in Side:
-        plan = make_plan(work_named("both-heads"), Part.HEADS, drum, Ways(first_head=first))
-        sides = [step.side for step in plan.steps if step.kind == "clear"]
-        assert sides == [first, first.other, first]  # common practice, trade §6: it creeps
+        assert _cleared(DrumKind.RACK_TOM, FirstHead(first.value)) == [first, first.other, first]  # trade §6: it creeps
+
+
+def _cleared(kind: DrumKind, first: FirstHead) -> list[Side | None]:
+    drum = DrumFacts(kind, {side: RodLayout(8) for side in Side}, snare_bed=traits_of(kind).wires)
+    plan = make_plan(work_named("both-heads"), Part.HEADS, drum, Ways(first_head=first))
+    return [step.side for step in plan.steps if step.kind == "clear"]
+
+
+@pytest.mark.parametrize("kind", [each for each in DrumKind if traits_of(each).film and traits_of(each).rods])
+def test_the_head_chosen_to_go_first_goes_first_on_every_kind(kind: DrumKind) -> None:
+    for first in (FirstHead.BATTER, FirstHead.RESONANT):
+        assert _cleared(kind, first)[0] == first.value
+    wires_or_bass = traits_of(kind).wires or kind in (DrumKind.BASS, DrumKind.MARCHING_BASS)
+    usual = _cleared(kind, FirstHead.USUAL)[0]
+    assert usual is (Side.BATTER if wires_or_bass else Side.RESONANT)  # common practice, trade §7
 
 
 def test_ways_are_frozen_by_name() -> None:

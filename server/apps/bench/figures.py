@@ -187,7 +187,7 @@ def figures_of(state: BenchState) -> Figures:
     made = Figures.model_construct(readings=[], plans=[], rounds=[], pitches=[], uneven=[], told=[])
     for step in state.clearings():
         side = state.plan.side_of(step)
-        layout, mark = state.layout(side), state.target(side)
+        layout, mark = state.layout(side), state.aim(side)
         target, laps = mark.hz if mark else None, state.laps[step]
         for number, lap in enumerate(laps):
             before = laps[number - 1] if number else None

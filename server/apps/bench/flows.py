@@ -21,9 +21,10 @@ from apps.bench.models import PARTS, DrumFinding, Job, JobEvent, JobHead
 from apps.bench.schemas import EventIn, Receipt, StartHead, StartJob
 from apps.bench.stored import ENTRY_VERSION, PLAN_SHAPE, entry_of_device, entry_to, plan_to
 from apps.bench.wire import UnknownBody
-from apps.heads.limits import refuse_beyond_limits
+from apps.heads.limits import head_of, refuse_beyond_limits, usual_head
 from apps.heads.models import Fitting, StockItem, WireLine
 from apps.heads.promises import let_go, promise
+from apps.heads.settling import settling_of
 from apps.planned.flows import begin
 from apps.register.models import Drum
 from apps.register.sides import SideOf, facts_of
@@ -96,7 +97,7 @@ def _heads(asked: StartJob, drum: Drum, sides: tuple[Side, ...], changes: bool, 
                 workshop_id=drum.workshop_id,
                 side=side.value,
                 stock_item=item,
-                new_head=item.named if item else "",
+                new_head=item.named if item else one.named.strip() if changes else "",
                 old_head=fitted.head if fitted else "",
                 reason=one.reason,
             )
@@ -104,11 +105,28 @@ def _heads(asked: StartJob, drum: Drum, sides: tuple[Side, ...], changes: bool, 
     return made
 
 
+def _left_above(heads: list[JobHead], drum: Drum, member: Membership) -> dict[Side, float]:
+    """Cents each new head is left above its wanted pitch, where that is this workshop's way: by what such a head drops until its check."""
+    workshop = member.workshop
+    if not workshop.leave_above:
+        return {}
+    found = {}
+    for head in heads:
+        side = Side(head.side)
+        film = head_of(head.stock_item, SideOf(drum, side).rods_there) if head.stock_item else usual_head(drum, side)
+        if film is not None:
+            found[side] = settling_of(drum, side, film, None).drop_cents(workshop.check_after_days)
+    return found
+
+
 def _first_targets(job: Job, asked: StartJob, drum: Drum, heads: list[JobHead], plan: Plan, member: Membership) -> None:
     """The wanted pitches are the job's first entries, so that they can be changed like any other."""
     typed_for = {each.side: each.target.strip() for each in asked.heads}
+    read = {step.side for step in plan.steps if step.kind == "clear"}
     for head in heads:
         side = Side(head.side)
+        if side not in read and not typed_for.get(side, ""):
+            continue  # nothing of it is read: mesh, say
         usual = SideOf(drum, side).wanted_hz
         typed = typed_for.get(side, "") or (f"{usual:g}" if usual else "")
         if not typed:
@@ -144,7 +162,8 @@ def start_job(asked: StartJob, member: Membership) -> Job:
     begin(drum, work.id, asked.part.value, asked.id)
     heads, now = _heads(asked, drum, asked.part.sides, work.changes_heads, member), timezone.now()
     named = {Side(head.side): Head(head.new_head, head.old_head) for head in heads}
-    plan = make_plan(work, asked.part, facts_of(drum), _ways(asked, member), named, lists_of_workshop())
+    above = _left_above(heads, drum, member) if work.changes_heads and not work.mesh else {}
+    plan = make_plan(work, asked.part, facts_of(drum), _ways(asked, member), named, lists_of_workshop(), above)
     job = Job(
         id=asked.id,
         workshop=member.workshop,

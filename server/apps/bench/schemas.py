@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -24,10 +24,12 @@ from drumwork.work.ways import Cadence
 
 
 class StartHead(Schema):
-    """One head of a job: from which stock, why the old one goes, and the wanted pitch as typed (empty: the drum's usual one)."""
+    """One head of a job: from which stock, or what it is where it does not come from the shelf; why the old one goes, and the wanted pitch as
+    typed (empty: the drum's usual one)."""
 
     side: Side
     stock_item: int | None = None
+    named: Annotated[str, Field(max_length=60)] = ""
     reason: str = Field("", max_length=200)
     target: str = Field("", max_length=30)
 
@@ -146,6 +148,7 @@ class StepOut(Schema):
     minutes: int
     passes: list[PassOut]
     more_pass_32: int | None
+    enough: str
     down: bool
     again: bool
     zero: bool
@@ -336,6 +339,7 @@ class HeadOut(Schema):
     pattern_note: str
     shelf: str
     left: int | None
+    above_cents: float
     target_words: str
     settling_words: str
 
@@ -365,6 +369,7 @@ class BenchShell(Schema):
     work: WorkName
     title: str
     changes_heads: bool
+    books_check: bool
     state: Literal["open", "closed", "aside"]
     aside: AsideOut | None
     where: str
@@ -458,16 +463,19 @@ class CanBeFound(Schema):
 
 
 class OfferOut(Schema):
-    """One piece of work on one part of a drum; `why_not` is empty where it can be done. `in_hand` is the job that is in the way."""
+    """One piece of work on one part of a drum; `why_not` is empty where it can be done. `in_hand` is the job that is in the way,
+    `usual_first` the one of two heads such a drum wants first."""
 
     work: WorkName
     title: str
     words: str
     part: Part
     changes_heads: bool
+    mesh: bool
     new_wires: bool
     answers_checks: bool
     sides: list[Side]
+    usual_first: Side | None
     minutes: int
     why_not: str
     in_hand: str | None

@@ -21,7 +21,7 @@ from drumwork.procedures.catalogue import offers_for, work_named
 from drumwork.work.fold import begin
 from drumwork.work.otherwise import Changes, SchoolLeft, schools_left
 from drumwork.work.plan import Part, make_plan
-from drumwork.work.ways import Ways
+from drumwork.work.ways import FirstHead, Ways
 
 __all__ = [
     "bench_of",
@@ -84,6 +84,7 @@ def offers_of(drum: Drum) -> list[OfferOut]:
         low, high = PARTS[part]
         return next((str(key) for key, other in open_jobs if PARTS[other][0] < high and low < PARTS[other][1]), None)
 
+    facts = facts_of(drum)
     return [
         OfferOut(
             work=offer.work.id,
@@ -91,14 +92,16 @@ def offers_of(drum: Drum) -> list[OfferOut]:
             words=offer.words,
             part=offer.part,
             changes_heads=offer.work.changes_heads,
+            mesh=offer.work.mesh,
             new_wires=takes_new_wires(offer.work.id, offer.part),
             answers_checks=offer.work.answers_checks,
             sides=list(offer.part.sides),
+            usual_first=FirstHead.USUAL.on(facts.traits) if len(offer.part.sides) > 1 else None,
             minutes=offer.work.minutes,
             why_not=offer.why_not or ("This drum is retired." if retired else ""),
             in_hand=in_hand(offer.part.value),
         )
-        for offer in offers_for(facts_of(drum))
+        for offer in offers_for(facts)
     ]
 
 

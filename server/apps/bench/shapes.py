@@ -78,6 +78,7 @@ def shape_step(step: StepPlan) -> StepOut:
         minutes=data.minutes if isinstance(data, Rest) else 0,
         passes=[PassOut(each_32=p.each.thirtyseconds, order=list(p.order), until=p.until) for p in passes],
         more_pass_32=data.more.thirtyseconds if isinstance(data, Passes) and data.more else None,
+        enough=data.enough if isinstance(data, Passes) else "",
         down=isinstance(data, Passes) and data.down,
         again=isinstance(data, Clear) and data.again,
         zero=step.zero,
@@ -141,6 +142,7 @@ def _head(plan: Plan, head: JobHead, said: Said) -> HeadOut:
         reason=head.reason,
         shelf=head.stock_item.shelf if head.stock_item else "",
         left=head.stock_item.count if head.stock_item else None,
+        above_cents=round(plan.above_cents.get(Side(head.side), 0.0), 2),
         target_words=said.target,
         settling_words=said.settling,
     )
@@ -185,6 +187,7 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         work=plan.work,
         title=plan.title,
         changes_heads=plan.changes_heads,
+        books_check=any(each.kind == "book-check" for each in plan.effects),
         state=job.state,
         aside=AsideOut(by=job.aside_by_name, at=job.closed_at, because=job.aside_because)
         if job.state == Job.State.ASIDE and job.closed_at

@@ -31,7 +31,7 @@ __all__ = [
     "upcast_entry",
 ]
 
-PLAN_SHAPE: Final = 3
+PLAN_SHAPE: Final = 4
 ENTRY_VERSION: Final = Entry.version
 
 
@@ -106,7 +106,18 @@ def _questions(plan: dict[str, Any]) -> dict[str, Any]:
     }
 
 
-_PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _more_schools, 2: _questions}
+def _as_the_drum_wants(plan: dict[str, Any]) -> dict[str, Any]:
+    """3 to 4: “resonant first” was obeyed on toms only, which is now said as it is; no new head was left above its pitch from the start."""
+    ways = plan["ways"]
+    first = "usual" if ways["first_head"] == "resonant" else ways["first_head"]
+    return {**plan, "ways": {**ways, "first_head": first}, "above_cents": {}}
+
+
+_PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
+    1: _more_schools,
+    2: _questions,
+    3: _as_the_drum_wants,
+}
 """From the shape of that number to the next. Shape 1 is the first that was kept."""
 
 

@@ -2,18 +2,28 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from django.db.models import Count
 from ninja import Router, Schema
 
 from apps.accounts.auth import Request
 from apps.heads.models import Promise, StockItem
 from apps.register.lookup import drum_by_tag
+from apps.register.models import Drum
 from apps.register.schemas import SAME_SIZE_M, length_words
+from drumwork.drums import Side, traits_of
 
 router = Router(tags=["heads"])
 
 
+THIN_MIL: Final = 5.0
+"""A film thicker than this is no snare side's: those are about 3 mil (common practice, F4); our own line between."""
+
+
 class FittingHead(Schema):
+    """`warning`: why it should not go on this side; empty where it may."""
+
     stock_item: int
     head: str
     finish: str
@@ -23,6 +33,15 @@ class FittingHead(Schema):
     promised: bool
     shelf: str
     used: bool
+    warning: str
+
+
+def _warning(row: StockItem, drum: Drum, side: str) -> str:
+    """A batter's film is no snare side's (trade §4, C3, N16: seen only when it is on)."""
+    mil = row.head.film_mil * row.head.plies
+    if side != Side.RESONANT or not traits_of(drum.kind).wires or row.head.finish == "mesh" or mil <= THIN_MIL:
+        return ""
+    return f"Not a snare-side film: {mil:g} mil where about 3 is wanted. The wires hardly answer on it."
 
 
 @router.get("/fitting/{tag}/{side}", response=list[FittingHead], operation_id="fitting_heads")
@@ -50,7 +69,8 @@ def fitting_heads(request: Request, tag: str, side: str) -> list[FittingHead]:
             promised=row.pk in mine,
             shelf=row.shelf,
             used=row.used,
+            warning=_warning(row, drum, side),
         )
         for row in rows
     ]
-    return sorted(fits, key=lambda head: (not head.promised, head.used, head.free == 0, head.head))
+    return sorted(fits, key=lambda head: (not head.promised, bool(head.warning), head.used, head.free == 0, head.head))

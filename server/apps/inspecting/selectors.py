@@ -18,7 +18,7 @@ from apps.inspecting.record import fitted_on, open_findings
 from apps.inspecting.schemas import RuleOut, TickOut, WalkLine, WalkOut
 from apps.register.schemas import KIND_WORDS, size_words
 from apps.workshops.models import Workshop
-from drumwork.condition import months_between
+from drumwork.condition import is_past_life, months_between
 from drumwork.deciding import RULES
 from drumwork.drums import DrumKind
 from drumwork.findings import LOOKS, finding, parts_for, ticks_for
@@ -83,7 +83,12 @@ def _heads_on(fitted: Mapping[str, Fitting], workshop: Workshop) -> list[dict[st
             months = months_between(timezone.localdate(on.since), today) if on.since else None
             life = workshop.batter_life_months if side == "batter" else workshop.resonant_life_months
             heads.append(
-                {"side": side, "head": on.head, "months": months, "past": months is not None and months > life}
+                {
+                    "side": side,
+                    "head": on.head,
+                    "months": months,
+                    "past": months is not None and is_past_life(months, life),
+                }
             )
     return heads
 

@@ -32,7 +32,7 @@ class Workshop(models.Model):
     rest_minutes = models.PositiveSmallIntegerField(default=30)
     check_after_days = models.PositiveSmallIntegerField(default=2)
     leave_above = models.BooleanField(default=True)
-    first_head = models.CharField(max_length=10, default="resonant")
+    first_head = models.CharField(max_length=10, default="usual")
     cadence = models.CharField(max_length=10, default="rod")
     slacken_by = models.CharField(max_length=10, default="pass")
     tap_round = models.BooleanField(default=True)
@@ -62,7 +62,9 @@ class Workshop(models.Model):
             models.CheckConstraint(
                 condition=Q(falls_times__range=(1.2, 6), turned_visits__range=(2, 8)), name="workshop_thresholds"
             ),
-            models.CheckConstraint(condition=Q(first_head__in=["batter", "resonant"]), name="workshop_first_head"),
+            models.CheckConstraint(
+                condition=Q(first_head__in=["usual", "batter", "resonant"]), name="workshop_first_head"
+            ),
             models.CheckConstraint(
                 condition=Q(cadence__in=["rod", "pair", "pass"], slacken_by__in=["rod", "pair", "pass"]),
                 name="workshop_cadence",

@@ -9,7 +9,6 @@ from pydantic import Field
 
 from apps.workshops.models import Workshop
 from drumwork.deciding import Lives
-from drumwork.drums import Side
 from drumwork.quantities import Turns
 from drumwork.rods.clearing import EvenRule, Means
 from drumwork.rods.patterns import Pattern
@@ -19,6 +18,7 @@ from drumwork.work.ways import (
     BedRods,
     Cadence,
     Evenness,
+    FirstHead,
     Grease,
     LogoPlace,
     OldHeads,
@@ -52,7 +52,7 @@ class WaysIn(Schema):
     rest_minutes: int = Field(ge=5, le=24 * 60)
     check_after_days: int = Field(ge=1, le=60)
     leave_above: bool = True
-    first_head: Side = Side.RESONANT
+    first_head: FirstHead = FirstHead.USUAL
     cadence: Cadence = Cadence.ROD
     slacken_by: Cadence = Cadence.PASS
     tap_round: bool = True
@@ -111,7 +111,7 @@ def to_ways(workshop: Workshop) -> Ways:
         old_heads=OldHeads(workshop.old_heads),
         rest_minutes=workshop.rest_minutes,
         tap_round=workshop.tap_round,
-        first_head=Side(workshop.first_head),
+        first_head=FirstHead(workshop.first_head),
         cadence=Cadence(workshop.cadence),
         slacken_by=Cadence(workshop.slacken_by),
         a4_hz=workshop.a4_hz,

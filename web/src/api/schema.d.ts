@@ -2757,6 +2757,8 @@ export interface components {
             aside: components["schemas"]["AsideOut"] | null;
             /** Badge */
             badge: string;
+            /** Books Check */
+            books_check: boolean;
             cadence: components["schemas"]["Cadence"];
             /** Changes Heads */
             changes_heads: boolean;
@@ -4060,6 +4062,13 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * FirstHead
+         * @description Of two heads, which goes first (trade §17.1); as the drum wants it: of a bass drum the batter, which chooses the note, of a snare too, since
+         *     wires and thin film come last, of others the resonant (§7).
+         * @enum {string}
+         */
+        FirstHead: "usual" | "resonant" | "batter";
         /** FirstIn */
         FirstIn: {
             /**
@@ -4130,7 +4139,10 @@ export interface components {
             /** Wanted Hz */
             wanted_hz: number | null;
         };
-        /** FittingHead */
+        /**
+         * FittingHead
+         * @description `warning`: why it should not go on this side; empty where it may.
+         */
         FittingHead: {
             /** Count */
             count: number;
@@ -4150,6 +4162,8 @@ export interface components {
             stock_item: number;
             /** Used */
             used: boolean;
+            /** Warning */
+            warning: string;
         };
         /** FittingMark */
         FittingMark: {
@@ -4412,6 +4426,8 @@ export interface components {
          *     many are left there.
          */
         HeadOut: {
+            /** Above Cents */
+            above_cents: number;
             /** Beside Bed */
             beside_bed: number[];
             /** Beside Port */
@@ -5428,7 +5444,8 @@ export interface components {
         };
         /**
          * OfferOut
-         * @description One piece of work on one part of a drum; `why_not` is empty where it can be done. `in_hand` is the job that is in the way.
+         * @description One piece of work on one part of a drum; `why_not` is empty where it can be done. `in_hand` is the job that is in the way,
+         *     `usual_first` the one of two heads such a drum wants first.
          */
         OfferOut: {
             /** Answers Checks */
@@ -5437,6 +5454,8 @@ export interface components {
             changes_heads: boolean;
             /** In Hand */
             in_hand: string | null;
+            /** Mesh */
+            mesh: boolean;
             /** Minutes */
             minutes: number;
             /** New Wires */
@@ -5446,6 +5465,7 @@ export interface components {
             sides: components["schemas"]["Side"][];
             /** Title */
             title: string;
+            usual_first: components["schemas"]["Side"] | null;
             /** Why Not */
             why_not: string;
             /** Words */
@@ -7176,9 +7196,15 @@ export interface components {
         };
         /**
          * StartHead
-         * @description One head of a job: from which stock, why the old one goes, and the wanted pitch as typed (empty: the drum's usual one).
+         * @description One head of a job: from which stock, or what it is where it does not come from the shelf; why the old one goes, and the wanted pitch as
+         *     typed (empty: the drum's usual one).
          */
         StartHead: {
+            /**
+             * Named
+             * @default
+             */
+            named: string;
             /**
              * Reason
              * @default
@@ -7263,6 +7289,8 @@ export interface components {
             cautions: string[];
             /** Down */
             down: boolean;
+            /** Enough */
+            enough: string;
             /** Id */
             id: string;
             /**
@@ -8251,8 +8279,8 @@ export interface components {
              * @default 2
              */
             falls_times: number;
-            /** @default resonant */
-            first_head: components["schemas"]["Side"];
+            /** @default usual */
+            first_head: components["schemas"]["FirstHead"];
             /** @default when-dry */
             grease: components["schemas"]["Grease"];
             /**
@@ -8551,8 +8579,8 @@ export interface components {
              * @default 2
              */
             falls_times: number;
-            /** @default resonant */
-            first_head: components["schemas"]["Side"];
+            /** @default usual */
+            first_head: components["schemas"]["FirstHead"];
             /** @default when-dry */
             grease: components["schemas"]["Grease"];
             /** Id */

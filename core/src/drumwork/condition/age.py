@@ -1,11 +1,12 @@
-"""How old a head is, and whether that is past what the workshop expects of it."""
+"""How old a head is, and whether that is past what the workshop expects of it: the one rule of Today, the sheet and the verdict."""
 
 from __future__ import annotations
 
 from calendar import monthrange
 from datetime import date
+from math import floor
 
-__all__ = ["last_past_life", "months_between", "months_past_life"]
+__all__ = ["is_past_life", "last_past_life", "months_between", "months_past_life"]
 
 
 def months_between(earlier: date, later: date) -> int:
@@ -16,6 +17,15 @@ def months_between(earlier: date, later: date) -> int:
     """
     months = (later.year - earlier.year) * 12 + later.month - earlier.month
     return max(0, months - (later.day < earlier.day))
+
+
+def is_past_life(months: float, life_months: float) -> bool:
+    """Whether a head so many months old is older than this workshop keeps them; begun months do not count.
+
+    >>> is_past_life(12.9, 12), is_past_life(13, 12)
+    (False, True)
+    """
+    return floor(months) > life_months
 
 
 def months_past_life(fitted: date, today: date, life_months: int) -> int:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 
+from drumwork.condition import is_past_life
 from drumwork.drums import DrumKind, Side, Traits, traits_of
 from drumwork.errors import BadFinding
 from drumwork.findings import FINDINGS, FindingKind, Place, Where, finding, findings_for
@@ -143,7 +144,7 @@ class Drum:
         return facts + self._known(*self._record(side, head))
 
     def _record(self, side: Side, head: HeadSeen) -> Iterator[str]:
-        if head.months is not None and head.months > self.lives.months(side):
+        if head.months is not None and is_past_life(head.months, self.lives.months(side)):
             yield "past-life"
         if head.hours is not None and self.lives.hours is not None and head.hours > self.lives.hours:
             yield "past-hours"

@@ -109,7 +109,7 @@ _HEADS: Final = (
     _head("run-out", Found("run-in-mesh", 2) & _GOES, _NOW, "The run is wide: replace it before the drum goes out.", "F:run-in-mesh"),
     _head("flesh-hoop", Found("flesh-hoop-bent"), _NEXT, "A bent flesh hoop never sits even: return it if it is new, else replace it.", "F:flesh-hoop-bent"),
     _head("flesh-hoop-out", Found("flesh-hoop-bent", 3) & _GOES, _NOW, "It cannot be tuned on this hoop: replace it before the drum goes out.", "F:flesh-hoop-bent"),
-    _head("age", Found("age") | _OLD, _CR, "Older, or played longer, than this workshop keeps them: clear it, listen, and look again soon.", "F:age", "N5"),
+    _head("age", Found("age") | _OLD, _NEXT, "Older, or played longer, than this workshop keeps them: change it when it is next on the bench.", "F:age", "N5"),
     _head("age-and-wear", (Found("age") | _OLD) & (_any("coat-worn", *WORN_BY_USE[2:]) | Found("dents", 2)), _NEXT, "Old, and its use shows: replace it.", "F:age", "N5"),
     _head("falls-fast", Known("falls-fast"), _CR, "It drops faster than its kind does: recheck its rods once, then decide.", "§12", "F:pitch-lost"),
     _head("falls-fast-old", Known("falls-fast") & _OLD, _NEXT, "Old, and it drops faster than its kind does: replace it.", "§12", "N5"),

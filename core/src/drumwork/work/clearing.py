@@ -104,7 +104,7 @@ def clearing_task(
 ) -> ClearingTask:
     """Everything the clearing needs to round `lap` of a step, from where the means in use now were first used without a break, or from where
     it began afresh: what the head did before is then only what was learned of it, and what was held is still to be held."""
-    last, target = state.lap(step, lap), state.target(state.plan.side_of(step))
+    last, target = state.lap(step, lap), state.aim(state.plan.side_of(step))
     side = state.plan.side_of(step)
     layout = state.layout(side)
     rounds: list[Round] = []

@@ -31,8 +31,9 @@ def _at_pitch(state: BenchState, side: Side, mean_hz: float) -> str:
         return ""
     if at_pitch(mean_hz, wanted.hz):
         return ", at pitch"
-    cents = round(cents_of(mean_hz / wanted.hz))
-    return f", left {abs(cents)} cents {'above' if cents > 0 else 'below'} {wanted.hz:.1f} Hz"
+    cents, aim = round(cents_of(mean_hz / wanted.hz)), state.aim(side)
+    settles = " to settle" if aim and aim != wanted and at_pitch(mean_hz, aim.hz) else ""
+    return f", left {abs(cents)} cents {'above' if cents > 0 else 'below'} {wanted.hz:.1f} Hz{settles}"
 
 
 def _each(state: BenchState, side: Side) -> str:

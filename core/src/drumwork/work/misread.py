@@ -18,7 +18,7 @@ def _values(lap: Lap, means: Means, there: tuple[int, ...]) -> dict[int, float]:
 
 
 def _wanted(state: BenchState, step: str, means: Means) -> float | None:
-    target = state.target(state.plan.side_of(step))
+    target = state.aim(state.plan.side_of(step))
     return target.hz if target and means is Means.PITCH else None
 
 

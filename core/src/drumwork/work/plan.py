@@ -185,6 +185,7 @@ class Procedure:
     refuses : why it is not for this part of such a drum; empty where it is
     steps : by part, ways and drum, since the order of two heads is a school and differs by drum
     changes_heads : a new head goes on each of its sides
+    mesh : what goes on is mesh: no film, no pitch, and nothing that settles as film does
     answers_checks : it is what a check that is due asks for
     offer : what a button that starts it says; without it the title
     rank : its place in the catalogue, lower first
@@ -199,6 +200,7 @@ class Procedure:
     effects: Callable[[Part], tuple[Effect, ...]]
     cites: tuple[str, ...] = ()
     changes_heads: bool = False
+    mesh: bool = False
     answers_checks: bool = False
     minutes: int = 30
     offer: str = ""
@@ -227,6 +229,8 @@ class Plan:
     changes_heads: bool = False
     heads: Mapping[Side, Head] = field(default_factory=dict)
     lists: Mapping[str, tuple[Option, ...]] = field(default_factory=dict)
+    above_cents: Mapping[Side, float] = field(default_factory=dict)
+    """How far a new head is left above its wanted pitch, so that it settles to it."""
 
     @cached_property
     def _by_id(self) -> Mapping[str, StepPlan]:
@@ -320,6 +324,7 @@ def make_plan(
     ways: Ways,
     heads: Mapping[Side, Head] | None = None,
     lists: Lists | None = None,
+    above_cents: Mapping[Side, float] | None = None,
 ) -> Plan:
     """The plan of a job.
 
@@ -350,7 +355,7 @@ def make_plan(
     title = procedure.title.format(part=part.value)
     return Plan(
         procedure.id, procedure.version, title, part, drum, ways, tuple(steps), procedure.effects(part),
-        procedure.changes_heads, known, dict(lists or {}),
+        procedure.changes_heads, known, dict(lists or {}), dict(above_cents or {}),
     )  # fmt: skip
 
 

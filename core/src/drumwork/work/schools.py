@@ -36,6 +36,7 @@ class School:
 
 SCHOOLS: Final = (
     School(1, "first_head", "before", "Of two new heads, which goes on first?", (
+        Choice("usual", "as the drum wants it", "Bass and snare batter first, toms resonant first.", "Not one rule for all."),
         Choice("resonant", "the resonant", "It is the culprit nobody looks at; done first, it is done.", "The batter’s note is chosen blind."),
         Choice("batter", "the batter", "It gives the note; the other is set against it.", "The resonant is then hurried, being last."),
     )),

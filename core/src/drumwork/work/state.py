@@ -9,7 +9,7 @@ from datetime import datetime
 from drumwork.drums import Side
 from drumwork.errors import BadEvent
 from drumwork.findings import Place
-from drumwork.quantities import Pitch, Turns
+from drumwork.quantities import Interval, Pitch, Turns
 from drumwork.rods.clearing import Means
 from drumwork.rods.deliberate import Deliberate, OnPurpose, leave_uneven
 from drumwork.rods.layout import RodLayout
@@ -134,6 +134,11 @@ class BenchState:
         """The wanted pitch of this head; None holds the mean of the first round."""
         mark = self.targets.get(side)
         return mark.value if mark else None
+
+    def aim(self, side: Side) -> Pitch | None:
+        """What the rods are brought to now: the wanted pitch, or above it by what a new head will settle."""
+        target, above = self.target(side), self.plan.above_cents.get(side, 0.0)
+        return target.raised(Interval(above)) if target and above else target
 
     def lost_since(self, side: Side) -> frozenset[int]:
         """Rods found missing on the way and not put back."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-from drumwork.drums import Side
+from drumwork.drums import Side, Traits
 from drumwork.quantities import Turns
 from drumwork.rods.clearing import EvenRule, Means
 from drumwork.rods.patterns import Pattern
@@ -84,6 +84,21 @@ class OldHeads(StrEnum):
     NEVER = "never"
 
 
+class FirstHead(StrEnum):
+    """Of two heads, which goes first (trade §17.1); as the drum wants it: of a bass drum the batter, which chooses the note, of a snare too, since
+    wires and thin film come last, of others the resonant (§7)."""
+
+    USUAL = "usual"
+    RESONANT = "resonant"
+    BATTER = "batter"
+
+    def on(self, traits: Traits) -> Side:
+        """The head a job on both begins with."""
+        if self is not FirstHead.USUAL:
+            return Side(self.value)
+        return Side.BATTER if traits.wires or not (traits.mount or traits.legs) else Side.RESONANT
+
+
 class LogoPlace(StrEnum):
     """Where this workshop puts the head's logo (trade §17.4)."""
 
@@ -113,7 +128,7 @@ class Ways:
     grease: Grease = Grease.DRY
     rest_minutes: int = 30
     tap_round: bool = True
-    first_head: Side = Side.RESONANT
+    first_head: FirstHead = FirstHead.USUAL
     after_stretch: AfterStretch = AfterStretch.BACK
     evenness: Evenness = Evenness.EVEN
     resonant: ResonantPitch = ResonantPitch.EQUAL

@@ -2,12 +2,18 @@ import type { Schemas } from '../../api/client'
 import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { Select } from '../../ui/Select'
+import { Problem } from '../../ui/Page'
 import { OTHER_REASON, REASONS } from './reasons'
+import { wrongKind, type Offer } from './useStartJob'
 
 interface Props {
+  offer: Offer
   heads: Schemas['FittingHead'][] | undefined
   stock: string
   onStock: (stock: string) => void
+  /** What it is, where it does not come from the shelf. */
+  named: string
+  onNamed: (named: string) => void
   reason: string
   onReason: (reason: string) => void
   said: string
@@ -24,13 +30,31 @@ function noteOf(head: Schemas['FittingHead']): string {
 }
 
 /** Which head comes on, and why the old one goes. */
-export function HeadAndReason({ heads, stock, onStock, reason, onReason, said, onSaid, beside }: Props) {
+export function HeadAndReason(props: Props) {
+  const { offer, heads, stock, onStock, named, onNamed, reason, onReason, said, onSaid, beside } = props
+  const picked = heads?.find((head) => String(head.stock_item) === stock)
+  const wrong = picked && wrongKind(picked, offer)
   const shelf = (heads ?? []).map((head) => ({
     value: String(head.stock_item),
     words: `${head.used ? 'used ' : ''}${head.head}, ${head.size}`,
-    note: noteOf(head),
+    note: wrongKind(head, offer) ? `${wrongKind(head, offer)} ${noteOf(head)}` : noteOf(head),
     disabled: head.free === 0,
   }))
+  const which = wrong ? (
+    <Problem>{wrong} It can go on all the same; choose another one, or start with it.</Problem>
+  ) : heads && (stock || 'none') === 'none' ? (
+    <Field
+      label="Which head is it?"
+      value={named}
+      onChange={onNamed}
+      hint={
+        offer.mesh
+          ? 'as its box says, such as “two-layer mesh”; “unknown” if nobody knows'
+          : 'as its box says, such as “single 10 coated”; “unknown” if nobody knows'
+      }
+      name="named"
+    />
+  ) : null
   return (
     <>
       {heads?.length === 0 ? (
@@ -49,6 +73,7 @@ export function HeadAndReason({ heads, stock, onStock, reason, onReason, said, o
               ['none', 'Not from the shelf: the count stays'],
             ]}
           />
+          {which}
           <Select
             label="Why the old head goes"
             value={reason}
@@ -60,10 +85,11 @@ export function HeadAndReason({ heads, stock, onStock, reason, onReason, said, o
         <>
           <Choice
             label="Head from the shelf"
-            value={stock || null}
+            value={stock || 'none'}
             onChange={onStock}
             options={[...shelf, { value: 'none', words: 'Not from the shelf', note: 'the count stays' }]}
           />
+          {which}
           <Choice
             label="Why the old head goes"
             value={reason || null}

@@ -74,7 +74,7 @@ function Start(props: Given) {
         {offer.sides.length > 1 ? (
           <Choice
             label="Which head first; it is read again at the end"
-            value={wayOf('first_head')}
+            value={wayOf('first_head') === 'usual' ? (offer.usual_first ?? '') : wayOf('first_head')}
             onChange={setWay('first_head')}
             options={offer.sides.map((side) => ({ value: side, words: `${side} first` }))}
           />
@@ -123,9 +123,12 @@ function Start(props: Given) {
         {sheet.state === 'out' ? <Owed>This drum is marked out.</Owed> : null}
       </Body>
       <Foot>
-        <Main onPress={go} isDisabled={pending || Boolean(offer.why_not)}>
+        <Main onPress={go} isDisabled={pending || Boolean(start.wants)} aria-describedby="cannot-start">
           {pending ? 'Opening the job' : 'Start on the bench'} <Key>space</Key>
         </Main>
+        <Soft id="cannot-start" role="status">
+          {pending ? '' : start.wants}
+        </Soft>
         <Plain onPress={() => void navigate(`/drums/${sheet.tag}`)}>Not now</Plain>
       </Foot>
     </Page>

@@ -21,6 +21,8 @@ export interface Given {
 /** What is chosen for one head. `picked` is a stock item, 'none', or null while the proposed one stands. */
 export interface ForHead {
   picked: string | null
+  /** What it is, where it does not come from the shelf. */
+  named: string
   reason: string
   said: string
   target: string
@@ -33,9 +35,18 @@ interface Chosen {
   otherwise: Record<string, string>
 }
 
-/** The head promised to this drum, else one of the same line as the old one, else any that is free. */
-function proposed(heads: Schemas['FittingHead'][], old: string | null | undefined): string {
-  const there = heads.filter((head) => head.free > 0)
+type Shelf = Schemas['FittingHead'][]
+
+/** Why a head of the shelf is not for this work on this side; empty where it is. */
+export function wrongKind(head: Shelf[number], offer: Offer): string {
+  if (offer.mesh && head.finish !== 'mesh') return 'This is film; mesh goes on here.'
+  if (!offer.mesh && head.finish === 'mesh') return 'This is mesh; film goes on here.'
+  return head.warning
+}
+
+/** The head promised to this drum, else one of the same line as the old one, else any that is free; none of the wrong kind. */
+function proposed(heads: Shelf, old: string | null | undefined, offer: Offer): string {
+  const there = heads.filter((head) => head.free > 0 && !wrongKind(head, offer))
   const best = there.find((head) => head.promised) ?? there.find((head) => head.head === old) ?? there[0]
   return String(best?.stock_item ?? '')
 }
@@ -80,13 +91,30 @@ export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
   const headOf = (side: Side): ForHead => {
     const wanted = stateOf(side)?.wanted_hz
     const picked = offer.sides.length === 1 ? stock : null
-    return { picked, reason, said: '', target: wanted ? String(wanted) : '', ...chosen.heads[side] }
+    const target = wanted && !offer.mesh ? String(wanted) : ''
+    return { picked, named: '', reason, said: '', target, ...chosen.heads[side] }
   }
   const shelfOf = (side: Side) => shelves[offer.sides.indexOf(side)]?.data
-  const stockOf = (side: Side) => headOf(side).picked ?? proposed(shelfOf(side) ?? [], stateOf(side)?.head)
+  const stockOf = (side: Side) =>
+    headOf(side).picked ?? proposed(shelfOf(side) ?? [], stateOf(side)?.head, offer)
   const setHead = (side: Side, change: Partial<ForHead>) =>
     setChosen((now) => ({ ...now, heads: { ...now.heads, [side]: { ...headOf(side), ...change } } }))
+  /** Why it cannot be started yet; empty where it can. */
+  const wants = ((): string => {
+    if (offer.why_not) return offer.why_not
+    const waits = offer.sides.find((side) => offer.changes_heads && !shelfOf(side))
+    if (waits) return 'Looking what the shelf has.'
+    const unnamed = offer.sides.find(
+      (side) => offer.changes_heads && (stockOf(side) || 'none') === 'none' && !headOf(side).named.trim(),
+    )
+    if (!unnamed) return ''
+    return offer.sides.length > 1
+      ? `Say which ${unnamed} head goes on.`
+      : 'Say which head goes on: one of the shelf, or what it is.'
+  })()
   const go = () =>
+    !wants &&
+    !begin.isPending &&
     begin.mutate({
       id: id.current,
       tag: sheet.tag,
@@ -97,6 +125,7 @@ export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
         return {
           side,
           stock_item: offer.changes_heads && stock && stock !== 'none' ? Number(stock) : null,
+          named: offer.changes_heads && (stock || 'none') === 'none' ? head.named.trim() : '',
           reason: offer.changes_heads ? (head.reason === OTHER_REASON ? head.said : head.reason) : '',
           target: head.target,
         }
@@ -112,7 +141,7 @@ export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
     setChosen((now) => ({ ...now, otherwise: { ...now.otherwise, [way]: value } }))
   const refused: ErrorBody | null = begin.error instanceof ApiError ? begin.error.body : null
   return {
-    ...{ stateOf, headOf, shelfOf, stockOf, setHead, chosen, setCadence, wayOf, setWay, go, refused },
+    ...{ stateOf, headOf, shelfOf, stockOf, setHead, chosen, setCadence, wayOf, setWay, go, refused, wants },
     pending: begin.isPending,
   }
 }

@@ -1,6 +1,7 @@
 """Both heads in one job, in the workshop's order; the first is read again after the second, since it creeps (trade §3, §7).
 
-Of a bass drum the batter goes first, since it chooses the note (§7); of a snare too, since wires and thin film come last.
+As the drum wants it, unless a school is chosen: of a bass drum the batter goes first, since it chooses the note (§7); of a snare too, since wires and
+thin film come last.
 """
 
 from __future__ import annotations
@@ -19,10 +20,6 @@ from drumwork.work.ways import Ways
 from drumwork.work.words import Point
 
 __all__ = ["BOTH_HEADS"]
-
-
-def _first(drum: DrumFacts, ways: Ways) -> Side:
-    return Side.BATTER if drum.traits.wires or not (drum.traits.mount or drum.traits.legs) else ways.first_head
 
 
 def _turn_over(second: Side) -> Step:
@@ -74,7 +71,7 @@ _TOGETHER = Step(
 
 
 def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
-    first = _first(drum, ways)
+    first = ways.first_head.on(drum.traits)
     second = first.other
     heads = Point("Both new heads looked over. No snags, no tears, flesh hoops not bent")
     return (

@@ -25,19 +25,24 @@ __all__ = ["MESH_CHECK", "MESH_HEADS"]
 
 _B, _R = Side.BATTER, Side.RESONANT
 _FULL, _HALF = Turns.of(1), Turns.of(1, 2)
+_ENOUGH = "Does the stick come back as it should, in the middle and near the edge?"
 
 
 def _up(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
     order = from_slack(drum.layouts[side], ways.pattern)
     return Passes(
-        (PassPlan(_FULL, order), PassPlan(_HALF, order), PassPlan(_HALF, order, "the rebound is right")), _HALF
+        (PassPlan(_FULL, order), PassPlan(_HALF, order), PassPlan(_HALF, order, "the rebound is right")),
+        _HALF,
+        enough=_ENOUGH,
     )
 
 
 def _a_half(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
-    return Passes((PassPlan(_HALF, from_slack(drum.layouts[side], ways.pattern), "the rebound is right"),), _HALF)
+    return Passes(
+        (PassPlan(_HALF, from_slack(drum.layouts[side], ways.pattern), "the rebound is right"),), _HALF, enough=_ENOUGH
+    )
 
 
 _WEAVE = Step(
@@ -156,7 +161,6 @@ def _effects(part: Part) -> tuple[Effect, ...]:
         effects.CarryFindings(),
         effects.KeepAnswers(),
         effects.Log("done", "Mesh heads on"),
-        effects.BookCheck(_B),
     )
 
 
@@ -217,6 +221,7 @@ MESH_HEADS = Procedure(
     effects=_effects,
     cites=("§4", "C7"),
     changes_heads=True,
+    mesh=True,
     minutes=50,
     rank=60,
 )

@@ -23,12 +23,20 @@ _QUARTER = Turns.of(1, 4)
 
 def _walk(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
-    return Passes(wrinkle_passes(from_slack(drum.layouts[side], ways.pattern))[:2], Turns.of(1, 16))
+    return Passes(
+        wrinkle_passes(from_slack(drum.layouts[side], ways.pattern))[:2],
+        Turns.of(1, 16),
+        enough="Has the wrinkle just gone, at every rod?",
+    )
 
 
 def _more(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
-    return Passes((PassPlan(_QUARTER, from_slack(drum.layouts[side], ways.pattern)),), Turns.of(1, 8))
+    return Passes(
+        (PassPlan(_QUARTER, from_slack(drum.layouts[side], ways.pattern)),),
+        Turns.of(1, 8),
+        enough="Is it high enough for the player’s feet?",
+    )
 
 
 def _one(side: Side, prefix: str) -> tuple[Step, ...]:

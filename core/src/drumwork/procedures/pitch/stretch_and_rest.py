@@ -26,7 +26,11 @@ _RESTS = 30
 
 def _up(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
-    return Passes((PassPlan(_HALF, from_slack(drum.layouts[side], ways.pattern)),), Turns.of(1, 4))
+    return Passes(
+        (PassPlan(_HALF, from_slack(drum.layouts[side], ways.pattern)),),
+        Turns.of(1, 4),
+        enough="Is it well above pitch, and does nothing creak that did not?",
+    )
 
 
 def _over(side: Side) -> Step:

@@ -30,7 +30,12 @@ def _down(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     start = layout.rods[0]
     found = leave_uneven(layout, OnPurpose.FOUR_BY_A_HAIR if four else OnPurpose.ROD_DOWN, start)
     each = next(iter(found.turns.values()))
-    return Passes((PassPlan(each, tuple(found.turns)),), each, down=False)
+    return Passes(
+        (PassPlan(each, tuple(found.turns)),),
+        each,
+        down=False,
+        enough="Are these rods down, and all others as they were?",
+    )
 
 
 def _even_first(side: Side) -> Step:

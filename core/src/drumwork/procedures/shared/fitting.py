@@ -133,7 +133,7 @@ def _tensioning(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
     order = from_slack(drum.layouts[side], ways.pattern)
     if drum.traits.pedal and ways.bass_pitch is BassPitch.LOWEST:
-        return Passes(wrinkle_passes(order), _EIGHTH)
+        return Passes(wrinkle_passes(order), _EIGHTH, enough="Has the wrinkle just gone, at every rod?")
     sizes = TENSION[drum.kind]
     if side is Side.RESONANT and ways.resonant is ResonantPitch.HIGHER:
         sizes = (*sizes, _QUARTER)  # P17: then a further quarter turn each

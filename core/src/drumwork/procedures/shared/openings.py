@@ -123,7 +123,7 @@ def where_it_sits(side: Side, both: bool = False) -> tuple[Question, ...]:
 def _slackening(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
     passes = slackening_passes(from_slack(drum.layouts[side], ways.pattern))
-    return Passes(passes, passes[0].each, down=True)
+    return Passes(passes, passes[0].each, down=True, enough="Do fingers turn every rod now?")
 
 
 def slacken(side: Side, prefix: str = "") -> Step:

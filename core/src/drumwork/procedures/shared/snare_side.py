@@ -24,6 +24,7 @@ __all__ = ["one_head", "wires_off"]
 
 _R = Side.RESONANT
 _QUARTER = Turns.of(1, 4)
+_FIRM = "Is it as firm as a table top, all round?"
 
 
 def _head_passes(drum: DrumFacts, ways: Ways) -> tuple[PassPlan, ...]:
@@ -36,7 +37,8 @@ def _head_passes(drum: DrumFacts, ways: Ways) -> tuple[PassPlan, ...]:
 
 def _away(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     away = tuple(each for each in _head_passes(drum, ways)[:-1] if each.order) if drum.snare_bed else ()
-    return Passes(away or _all_alike(drum, ways), Turns.of(1, 2))  # of four rods all may stand beside the bed
+    passes = away or _all_alike(drum, ways)  # of four rods all may stand beside the bed
+    return Passes(passes, Turns.of(1, 2), enough="Is it as firm as a table top away from the bed?" if away else _FIRM)
 
 
 def _all_alike(drum: DrumFacts, ways: Ways) -> tuple[PassPlan, ...]:
@@ -47,12 +49,14 @@ def _all_alike(drum: DrumFacts, ways: Ways) -> tuple[PassPlan, ...]:
 
 
 def _bed(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
-    return Passes(tuple(each for each in _head_passes(drum, ways)[-1:] if each.order), _QUARTER)
+    passes = tuple(each for each in _head_passes(drum, ways)[-1:] if each.order)
+    return Passes(passes, _QUARTER, enough="Has the ripple beside the bed just gone, at all of these rods?")
 
 
 def _eased(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     beside = _head_passes(drum, ways)[-1].order
-    return Passes((PassPlan(-_QUARTER, beside),) if beside else (), -_QUARTER)
+    passes = (PassPlan(-_QUARTER, beside),) if beside else ()
+    return Passes(passes, -_QUARTER, enough="Is the buzz gone, and do soft strokes still answer?")
 
 
 def wires_off(prefix: str = "") -> Step:

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from drumwork.findings import Where
-from drumwork.work.conditions import Found, Has, Way
+from drumwork.work.asks import Option, Question
+from drumwork.work.conditions import ALWAYS, Any_, Chose, Condition, Found, Has, Way
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import Step
 from drumwork.work.words import Point
@@ -72,27 +73,85 @@ def level() -> Step:
     )
 
 
-def on_off() -> Step:
+RIGHT, STAYS, DEAD, BACKWARDS = "right", "stays-on", "dead", "backwards"
+_FOUR = (
+    Option(RIGHT, "Lever on: some wire. Off: silent. That is right"),
+    Option(STAYS, "Lever on: wire. Off: wire too"),
+    Option(DEAD, "Lever on: silent. Off: silent"),
+    Option(BACKWARDS, "Lever on: silent. Off: buzzing"),
+)
+"""What the lever does, of four (trade §8.5, N8)."""
+TRIES = 3
+
+
+def _try(number: int) -> Step:
+    """Tried with the lever on and off; after the first time only where it was not right before."""
+    question = f"on-off-{number}" if number > 1 else "on-off"
+    last = number == TRIES
     return Step(
-        "on-off",
-        "On and off",
+        question,
+        "On and off" if number == 1 else "Try it again",
         Tick(),
-        "Knob near its loosest. Tap softly with the lever up, then down, and go by which of four it is.",
+        "Knob near its loosest. Tap softly with the lever on, then with the lever off. Which of the four is it?",
         None,
         (
-            Point("Up: some wire. Down: none. That is right; go on"),
-            Point("Up: wire. Down: wire too. They never leave the head: knob further out, or clamp again with less pull"),
-            Point("Up: nothing. Down: nothing. Too slack, or held off: clamp again with more pull, lever up"),
-            Point("Up: nothing. Down: wire. Clamped with the lever down: unclamp, lever up, clamp again"),
             Point("Sound with the lever off: back to the knob", Found("wires-stay-on")),
             Point("Lever slips or will not let go: its screws and spring first; else repair", Found("strainer-slips") | Found("strainer-wont-drop")),
+            *((Point("Still not right: strainer or straps are at fault. Say so under “Something found”; a qualified person looks at it"),) if last else ()),
         ),
+        when=ALWAYS if number == 1 else _wrong(number - 1),
         does=("wires-test",),
         tools=("stick",),
         cites=("§8", "N8"),
         looks_at=_AT,
         picture="on-off",
+        asks=(Question(question, "Which of the four is it?", _FOUR, needed=True),),
     )  # fmt: skip
+
+
+def _was(number: int, *values: str) -> Condition:
+    question = f"on-off-{number}" if number > 1 else "on-off"
+    return Any_(tuple(Chose(question, value) for value in values))
+
+
+def _wrong(number: int) -> Condition:
+    return _was(number, STAYS, DEAD, BACKWARDS)
+
+
+def _put_right(number: int, what: str, title: str, say: str) -> Step:
+    """What follows from the answer before."""
+    return Step(
+        f"{what}-{number}", title, Tick(), say, None,
+        (Point("Both ends the same distance from the edge still; strands centred"),),
+        ("strands",),
+        when=_was(number, what),
+        does=("wires-fit",),
+        tools=_SCREWDRIVER,
+        cites=("§8", "N8"),
+        looks_at=_AT,
+    )  # fmt: skip
+
+
+def on_off() -> tuple[Step, ...]:
+    """Tried, put right by what was found, and tried again."""
+    steps = [_try(1)]
+    for number in range(1, TRIES):
+        steps += [
+            _put_right(
+                number, STAYS, "Wires off the head",
+                "Lever on. Turn the knob further out. If it is out already, loosen the butt clamp, let the wires go a little, and clamp them again.",
+            ),
+            _put_right(
+                number, DEAD, "Wires nearer the head",
+                "Lever on. Loosen the butt clamp, draw the wires firmer, and clamp them again.",
+            ),
+            _put_right(
+                number, BACKWARDS, "Clamp with the lever on",
+                "They were clamped with the lever off. Loosen the butt clamp, put the lever on, draw the wires straight, and clamp them again.",
+            ),
+            _try(number + 1),
+        ]  # fmt: skip
+    return tuple(steps)
 
 
 def fine() -> Step:
@@ -118,4 +177,4 @@ def fine() -> Step:
 
 def wires_back() -> tuple[Step, ...]:
     """The same wires on again: the strainer side never came off, so only the butt end is drawn and clamped."""
-    return knob_back(), butt_side(), level(), on_off(), fine()
+    return knob_back(), butt_side(), level(), *on_off(), fine()

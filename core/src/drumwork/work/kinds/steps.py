@@ -20,11 +20,13 @@ class Tick:
 
 @dataclass(frozen=True, slots=True)
 class Passes:
-    """The same small turn at each rod, pass after pass; `more` is the turn of one more pass. `down` for slackening."""
+    """The same small turn at each rod, pass after pass; `more` is the turn of one more pass. `down` for slackening. `enough` is the question
+    that decides whether it is enough, once all passes are made."""
 
     passes: tuple[PassPlan, ...]
     more: Turns | None = None
     down: bool = False
+    enough: str = "Is every ripple gone, and has it a tone?"
     kind: Literal["passes"] = "passes"
 
 

@@ -157,6 +157,7 @@ const NO_HEAD: PlanHead = {
   pattern_note: '',
   shelf: '',
   left: null,
+  above_cents: 0,
   target_words: '',
   settling_words: '',
 }

@@ -83,6 +83,8 @@ export interface Step {
   cautions: string[]
   minutes: number
   more_pass_32: number | null
+  /** What decides whether its passes are enough. */
+  enough: string
   down: boolean
   again: boolean
   lays_out: boolean
@@ -114,6 +116,8 @@ export interface Head {
   shelf: string
   left: number | null
   target_hz: number | null
+  aim_hz: number | null
+  above_cents: number
   target_note: string
   target_words: string
   settling_words: string

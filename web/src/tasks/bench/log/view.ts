@@ -163,7 +163,7 @@ const said = (points: { text: string; when?: unknown }[], found: readonly Fact[]
 function stepView(state: Folded, step: Answer['plan'][number]): Step {
   const known = near(step.side, facts(state))
   const { when: _w, passes: _p, zero: _z, points, tools, ...plain } = step
-  const target = targetOf(state, headOf(state.answer, step.side).side).hz
+  const target = aimOf(state, headOf(state.answer, step.side).side)
   return {
     ...plain,
     points: said(points, known),
@@ -181,6 +181,12 @@ function targetOf(state: Folded, side: Side): { hz: number | null; note: string 
   if (known) return known
   const plain = Number.parseFloat(mark?.typed.replace(',', '.') ?? '')
   return { hz: Number.isFinite(plain) ? plain : null, note: '' }
+}
+
+/** What the rods are brought to now: above the wanted pitch by what a new head will settle. */
+function aimOf(state: Folded, side: Side): number | null {
+  const { hz } = targetOf(state, side)
+  return hz && hz * 2 ** (headOf(state.answer, side).above_cents / 1200)
 }
 
 /** Turns of each rod since finger-tight, or null when this job did not count from there. */
@@ -208,6 +214,7 @@ function headView(state: Folded, side: Side): Head {
     lost: [...plain.lost, ...lostSince(state, side)],
     tapping_order: tapping(state, side),
     target_hz: target.hz,
+    aim_hz: aimOf(state, side),
     target_note: target.note,
     uneven: uneven?.what ?? '',
     uneven_words: state.answer.figures.uneven.find((each) => each.entry === uneven?.event)?.words ?? '',

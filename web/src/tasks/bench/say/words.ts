@@ -37,7 +37,7 @@ export function spoken(bench: Bench, next: Next, rod: number | null): string {
     case 'stuck':
       return 'No whole step would make it more even.'
     case 'passes-done':
-      return next.step.down ? 'Do fingers turn every rod now?' : 'Is every ripple gone, and has it a tone?'
+      return next.step.enough
     case 'at':
       return next.step.kind === 'close' ? 'Close the job.' : `${next.step.title}. ${next.step.say}`
     case 'closed':

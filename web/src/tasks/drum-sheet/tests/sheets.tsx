@@ -36,6 +36,8 @@ export const offer = (words: string, part: Offer['part'], more: Partial<Offer> =
   words,
   part,
   changes_heads: false,
+  mesh: false,
+  usual_first: null,
   new_wires: false,
   answers_checks: false,
   sides: part === 'heads' ? ['batter', 'resonant'] : ['batter'],

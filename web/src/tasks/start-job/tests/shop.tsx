@@ -40,7 +40,7 @@ const workshop = {
   resonant_life_months: 30,
   leave_above: true,
   tap_round: true,
-  first_head: 'resonant',
+  first_head: 'usual',
   cadence: 'rod',
   slacken_by: 'pass',
   even_spread_hz: 2,
@@ -75,6 +75,8 @@ const offer = {
   words: 'New batter head',
   part: 'batter',
   changes_heads: true,
+  mesh: false,
+  usual_first: null,
   new_wires: false,
   answers_checks: false,
   sides: ['batter'],
@@ -83,7 +85,14 @@ const offer = {
   in_hand: null,
 }
 const NEW = { ...offer, work: 'new-head' }
-const BOTH = { ...offer, work: 'both', words: 'Both heads', part: 'heads', sides: ['batter', 'resonant'] }
+const BOTH = {
+  ...offer,
+  work: 'both',
+  words: 'Both heads',
+  part: 'heads',
+  sides: ['batter', 'resonant'],
+  usual_first: 'resonant',
+}
 const CHECK = {
   ...offer,
   work: 'check',
@@ -121,6 +130,7 @@ const heads = [
     free: 2,
     promised: false,
     shelf: 'A1',
+    warning: '',
   },
   {
     stock_item: 8,
@@ -131,6 +141,7 @@ const heads = [
     free: 0,
     promised: false,
     shelf: 'A2',
+    warning: '',
   },
 ]
 

@@ -34,6 +34,11 @@ export function TargetLine({ bench, lap, onTarget, onUneven }: Props) {
       {bench.head.target_hz ? (
         <>
           Wanted <Num>{hz(bench.head.target_hz)}</Num> Hz, {bench.head.target_note}
+          {bench.head.aim_hz && hz(bench.head.aim_hz) !== hz(bench.head.target_hz) ? (
+            <>
+              ; left at <Num>{hz(bench.head.aim_hz)}</Num>, it settles to that
+            </>
+          ) : null}
         </>
       ) : (
         <>Holding the pitch it has{wanted ? `, ${hz(wanted)} Hz` : ''}</>

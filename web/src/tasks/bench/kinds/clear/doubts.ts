@@ -33,7 +33,7 @@ function ask(bench: Bench, { lap, lapNo, step }: Reads, more?: readonly [number,
   })
   const sure = lap.rods.flatMap(({ rod, reading }) => (reading?.sure && rod !== more?.[0] ? [rod] : []))
   return misread(new Map(more ? [...read, more] : read), {
-    wanted: bench.means === 'pitch' ? bench.head.target_hz : null,
+    wanted: bench.means === 'pitch' ? bench.head.aim_hz : null,
     foretold: foretold(step.laps[lapNo - 1], bench.means),
     power: bench.means === 'pitch' ? 1 : 2,
     sure: new Set(sure),

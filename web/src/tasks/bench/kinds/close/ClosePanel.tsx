@@ -32,14 +32,16 @@ export function ClosePanel({ bench, reason, onReason, check, onCheck, days }: Pr
             onChange={onReason}
             name="reason"
           />
-          <Tick isSelected={check} onChange={onCheck}>
-            <i />
-            <span>
-              Book the settling check for{' '}
-              {due.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}
-              <small>new film drops in its first days of playing</small>
-            </span>
-          </Tick>
+          {bench.books_check ? (
+            <Tick isSelected={check} onChange={onCheck}>
+              <i />
+              <span>
+                Book the settling check for{' '}
+                {due.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}
+                <small>new film drops in its first days of playing</small>
+              </span>
+            </Tick>
+          ) : null}
           {settling ? <Label>{settling}</Label> : null}
         </>
       ) : (
