@@ -358,7 +358,15 @@ def _case(log: Log) -> dict[str, Any]:
         for row in log.rows
         if isinstance(row.entry, school.SchoolChosen) and row.entry.plan
     ]
-    return {"plan": PLANS.index(log.plan), "log": rows, "plans": plans, "anew": anew, "stands": _stands(log.state)}
+    taps = figures.planned_taps
+    return {
+        "plan": PLANS.index(log.plan),
+        "log": rows,
+        "plans": plans,
+        "planned_taps": taps,
+        "anew": anew,
+        "stands": _stands(log.state),
+    }
 
 
 def main(path: str) -> None:

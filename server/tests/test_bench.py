@@ -43,7 +43,8 @@ def test_a_whole_job_leaves_everything_it_should(api: Api, house: House, hands: 
     hands.do(kind="plan", step="clear", lap=0)
     first = hands.lap(number=0)
     assert first["plan"]["clear"] is False
-    assert first["wanted_hz"] == 210.0  # the drum's usual pitch
+    # The drum's usual pitch is 210; a new head is left above it by what it drops until its check (our own model of creep, F6).
+    assert first["wanted_hz"] == pytest.approx(211.87, abs=0.01)
     signs = {rod["rod"]: rod["owed_32"] for rod in first["rods"]}
     assert signs[1] + signs[4] > 0 > signs[3] + signs[6]  # the low pair up, the high pair down
     turn_all(hands, 0)

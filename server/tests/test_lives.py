@@ -76,7 +76,7 @@ def test_hours_of_playing_say_that_a_batter_is_old_before_its_months_do(house: H
     house.workshop.save()
     walk = Walk.objects.create(id=uuid.uuid4(), workshop=house.workshop, started_at=timezone.now(), touched_at=timezone.now())  # fmt: skip
     of = WalkDrum(workshop=house.workshop, walk=walk, drum=house.drum)
-    for hours, verdict in ((None, "nothing"), (2.0, "nothing"), (6.0, "clear-recheck")):
+    for hours, verdict in ((None, "nothing"), (2.0, "nothing"), (6.0, "replace-next")):
         house.drum.hours_week = hours
         known = known_of(of, house.workshop, timezone.now())
         decision = decide(Drum(DrumKind.RACK_TOM, 6, known.heads, lives=known.lives))

@@ -27,6 +27,12 @@ def _what_was_said(again: Any, stored: Any) -> Any:
     """Of what came back, what the example says, at every depth; the rest is nothing."""
     if not isinstance(stored, dict):
         return again
+    if (shape := stored.get("shape", PLAN_SHAPE)) != PLAN_SHAPE:  # a plan kept with an entry is brought up with it
+        kept = {name: value for name, value in stored.items() if name != "shape"}
+        assert {name: again[name] for name in again if name != "shape"} == json.loads(
+            json.dumps(plan_to(plan_from(kept, shape)))
+        )
+        return stored
     assert not any(again[name] for name in again.keys() - stored.keys())
     return {name: _what_was_said(again[name], stored[name]) for name in stored}
 

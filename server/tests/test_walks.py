@@ -93,7 +93,7 @@ def test_age_on_record_counts_though_nothing_was_seen(walker: Walker) -> None:
     """This workshop keeps batters a year (common practice, N5)."""
     Fitting.objects.update(fitted_at=timezone.now() - timedelta(days=400))
     walker.do("WR-001", LOOKED)
-    assert walker.verdict("WR-001")["stands"]["batter"] == "clear-recheck"
+    assert walker.verdict("WR-001")["stands"]["batter"] == "replace-next"  # as Today has it: change the head
 
 
 def test_what_is_taken_back_later_stands_nowhere(walker: Walker, house: House) -> None:

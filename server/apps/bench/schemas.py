@@ -301,7 +301,8 @@ class LeftSo(Schema):
 
 
 class Figures(Schema):
-    """Everything the server worked out, by the entry it belongs to."""
+    """Everything the server worked out, by the entry it belongs to. Of the plans of what was left of a round only the last is told; `planned_taps`
+    are the taps of all of them."""
 
     readings: list[ReadingFigures]
     plans: list[PlanFigures]
@@ -309,6 +310,7 @@ class Figures(Schema):
     pitches: list[PitchFigures]
     uneven: list[UnevenFigures]
     told: list[ToldFigures]
+    planned_taps: list[str]
 
 
 class ConflictOut(Schema):

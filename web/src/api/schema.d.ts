@@ -3942,11 +3942,14 @@ export interface components {
         };
         /**
          * Figures
-         * @description Everything the server worked out, by the entry it belongs to.
+         * @description Everything the server worked out, by the entry it belongs to. Of the plans of what was left of a round only the last is told; `planned_taps`
+         *     are the taps of all of them.
          */
         Figures: {
             /** Pitches */
             pitches: components["schemas"]["PitchFigures"][];
+            /** Planned Taps */
+            planned_taps: string[];
             /** Plans */
             plans: components["schemas"]["PlanFigures"][];
             /** Readings */

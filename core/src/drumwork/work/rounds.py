@@ -161,6 +161,8 @@ class LapTap:
     doubtful: bool
     event_id: str
     sure: bool = False
+    planned: bool = False
+    """What was left of the round was worked out from it."""
 
 
 @dataclass(slots=True)

@@ -1,7 +1,7 @@
 import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
-import { aShop, posted, show } from './tests/shop'
+import { answers, aSheet, aShop, heads, MESH, posted, show } from './tests/shop'
 
 aShop()
 
@@ -26,10 +26,28 @@ describe('starting a job', () => {
     await userEvent.click(await screen.findByText('Not from the shelf'))
     await userEvent.click(screen.getByText('something else'))
     await userEvent.type(screen.getByLabelText('In your words'), 'ink on it')
+    expect(screen.getByRole('status').textContent).toContain('Say which head goes on')
+    await userEvent.type(screen.getByLabelText('Which head is it?'), 'double 10 fibre')
+    expect(screen.getByRole('status').textContent).toBe('')
     await userEvent.click(screen.getByText(/Start on the bench/))
     await waitFor(() =>
-      expect(posted()).toMatchObject({ heads: [{ stock_item: null, reason: 'ink on it' }] }),
+      expect(posted()).toMatchObject({
+        heads: [{ stock_item: null, named: 'double 10 fibre', reason: 'ink on it' }],
+      }),
     )
+  })
+
+  it('never proposes film for mesh, asks no pitch of it, and warns of a head of the wrong kind', async () => {
+    answers['sheet'] = () => [200, aSheet([{ ...MESH }])]
+    answers['fitting'] = () => [
+      200,
+      heads.map((head) => ({ ...head, warning: 'Not a snare-side film: 10 mil.' })),
+    ]
+    show('/drums/MQ-012/start?work=mesh&part=batter')
+    expect(await screen.findByLabelText('Which head is it?')).toBeTruthy()
+    expect(screen.queryByLabelText(/Wanted pitch/)).toBeNull()
+    await userEvent.click(screen.getByText('single 10 coated, 12 in'))
+    expect(screen.getByText(/It can go on all the same/).textContent).toContain('This is film')
   })
 
   it('explains the order where the plain rule does not reach every rod', async () => {

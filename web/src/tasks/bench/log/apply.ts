@@ -41,6 +41,8 @@ function tap(
   lap.between.push({ ...mark, rod, typed, tap: heard ?? '', sure: sure ?? false })
   const worked = plannedBy(state, mark)
   if (worked) planLeft(lap, worked)
+  else if (state.answer.figures.planned_taps.includes(mark.event))
+    planLeft(lap, { ...mark, turns: new Map() })
 }
 
 function plannedBy(state: Folded, mark: Mark): Planned | null {

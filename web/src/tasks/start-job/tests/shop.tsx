@@ -100,6 +100,16 @@ const CHECK = {
   changes_heads: false,
   answers_checks: true,
 }
+export const MESH = { ...offer, work: 'mesh', words: 'Mesh on', mesh: true }
+export const aSheet = (work: object[]) => ({
+  tag: 'MQ-012',
+  name: 'Drifter',
+  kind_words: 'rack tom',
+  size: '12 × 8 in',
+  state: 'in',
+  sides: [side, { ...side, side: 'resonant', head: 'single 10', wanted_hz: 240 }],
+  work,
+})
 const patterns = [
   {
     pattern: 'star',
@@ -120,7 +130,7 @@ const patterns = [
     recommended: false,
   },
 ]
-const heads = [
+export const heads = [
   {
     stock_item: 7,
     head: 'single 10 coated',
@@ -163,18 +173,7 @@ export function aShop(): void {
   beforeEach(() => {
     calls.length = 0
     Object.assign(answers, {
-      sheet: () => [
-        200,
-        {
-          tag: 'MQ-012',
-          name: 'Drifter',
-          kind_words: 'rack tom',
-          size: '12 × 8 in',
-          state: 'in',
-          sides: [side, { ...side, side: 'resonant', head: 'single 10', wanted_hz: 240 }],
-          work: [NEW, BOTH, CHECK],
-        },
-      ],
+      sheet: () => [200, aSheet([NEW, BOTH, CHECK])],
       fitting: () => [200, heads],
       patterns: () => [200, patterns],
       schools: () => [200, schools],
