@@ -151,7 +151,7 @@ def test_a_rod_tapped_twice_is_spotted_put_right_with_one_key_and_heard_again(
         keep_my_sound(browser, bench)
         browser.press("Listen")
         browser.sees("rod 3 was tapped twice", seconds=40)
-        browser.keys("o")
+        browser.keys("<")
         browser.until("rod 8 to be asked for", lambda: "tap at rod\n8" in browser.text())
 
         def as_themselves() -> bool:  # the page moves the taps at once, the server a moment later

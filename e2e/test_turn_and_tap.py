@@ -54,7 +54,7 @@ def test_the_switch_is_remembered_and_any_rod_can_be_typed(browser: Browser, ins
     browser.until(
         "the field to have the focus", lambda: browser.script("return document.activeElement.id") == "reading"
     )
-    browser.keys("a")
+    browser.keys("+")
     browser.sees("Turn without taps")
     bench.read_round(SimulatedHead(RodLayout(8), wanted, seed=7, uneven=0.01, noise=0.0005))
     browser.driver.refresh()
@@ -80,7 +80,7 @@ def test_a_rod_that_did_not_answer_its_turn_is_named_while_it_is_in_hand(
     browser.until(
         "the field to have the focus", lambda: browser.script("return document.activeElement.id") == "reading"
     )
-    browser.keys("a")
+    browser.keys("+")
     head = SimulatedHead(RodLayout(8), 151.0, seed=4, uneven=0.08, noise=0.0005, modal=False)
     bench.read_round(head)
     bench.go_on()

@@ -107,7 +107,7 @@ def test_by_keyboard_alone_in_the_stage_theme(browser: Browser, installation: In
     tab_to(browser, "Name")
     browser.keys("ines", Keys.TAB, "slack-water-41", Keys.ENTER)
     browser.one("nav[aria-label=Views]")
-    browser.keys("l")
+    browser.keys(".")
     assert browser.script("return document.documentElement.dataset.theme") == "stage"
     browser.keys("d")
     browser.sees(" drums")
@@ -135,7 +135,7 @@ def test_by_keyboard_alone_in_the_stage_theme(browser: Browser, installation: In
     bench.go_on()
     browser.keys("u")
     browser.until("rod 1 again", lambda: (bench.turning() or (0,))[0] == 1)
-    browser.keys("e")
+    browser.keys("o")
     browser.sees("what was really turned?")
     browser.keys(Keys.ENTER)
     browser.until("rod 5 next", lambda: (bench.turning() or (0,))[0] == 5)

@@ -1,46 +1,45 @@
+import { Switch } from 'react-aria-components'
 import styled from 'styled-components'
 import { Plain } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
+import { KEYMAP } from '../ui/keymap'
+import { setLetterKeys, useLetterKeys } from '../ui/letters'
 
-const KEYS: readonly (readonly [string, string])[] = [
-  ['Space, →, Page Down', 'the one next thing: the big button'],
-  ['U, ←, Page Up', 'undo the last entry'],
-  ['E', 'turned otherwise: enter what was really turned'],
-  ['S', 'skip this rod, or these'],
-  ['C', 'confirm turns rod by rod, by facing pair, or by pass'],
-  ['X', 'something found on the drum'],
-  ['J', 'ways of this job: another school from here on'],
-  ['P', 'at the mark: a photo of how it sits'],
-  ['V', 'read the next thing out, or be silent'],
-  ['W', 'why this much?'],
-  ['Q', 'after a tap that may have been another pitch: take that one'],
-  ['A', 'clearing: tap each rod after its turn, or not'],
-  ['Enter', 'in a reading: keep it and go to the next rod'],
-  ['↑ ↓', 'in a list: move; in a reading: the rod before or after'],
-  ['/', 'search the register'],
-  ['1 to 9', 'at a drum you look at: tick what you see; again takes it back'],
-  ['↑ ↓, ← →', 'at a drum you look at: worse or milder; the next part of the drum'],
-  ['A', 'at a drum you look at: all as last time'],
-  ['G  H  N', 'it goes out; it is not here; on to the next one'],
-  ['N  [ ]', 'before a show: it cannot be done; the part before, the part after'],
-  ['C  O', 'on the Shelf: count a place; what is to be bought'],
-  ['T  D  B  I  Y  !  K', 'Today, Drums, Bench, Inspect, Kits, call-outs, Shelf (stock)'],
-  ['L', 'light: Bench theme or Stage theme'],
-  ['?', 'this sheet'],
-]
+const PLACES = [...new Set(KEYMAP.map((each) => each.where))]
 
+/** Every key; and a way to do without those of one character. */
 export function KeyMapSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const on = useLetterKeys()
   return (
-    <Dialog title="Keys" open={open} onClose={onClose}>
-      <List>
-        {KEYS.map(([key, words]) => (
-          <div key={key}>
-            <dt>{key}</dt>
-            <dd>{words}</dd>
-          </div>
-        ))}
-      </List>
-      <p>A page-turn pedal that sends Page Down and Page Up works the bench by foot.</p>
+    <Dialog title="Keys" open={open} onClose={onClose} wide>
+      <Letters isSelected={on} onChange={setLetterKeys}>
+        <i />
+        <span>
+          Keys of one character
+          <small>
+            {on
+              ? 'on: press to do without them on this device'
+              : 'off on this device: Space, arrows and a pedal work'}
+          </small>
+        </span>
+      </Letters>
+      {PLACES.map((place) => (
+        <section key={place}>
+          <h3>{place || 'Everywhere'}</h3>
+          <List>
+            {KEYMAP.filter((each) => each.where === place).map(({ keys, words }) => (
+              <div key={words}>
+                <dt>{keys.join('  ')}</dt>
+                <dd>{words}</dd>
+              </div>
+            ))}
+          </List>
+        </section>
+      ))}
+      <p>
+        A page-turn pedal that sends Page Down and Page Up works the bench by foot. While a pitch is typed,
+        letters from A to H begin a note.
+      </p>
       <div>
         <Plain onPress={onClose} autoFocus>
           Close
@@ -50,6 +49,31 @@ export function KeyMapSheet({ open, onClose }: { open: boolean; onClose: () => v
   )
 }
 
+const Letters = styled(Switch)`
+  display: flex;
+  gap: 14px;
+  align-items: flex-start;
+  min-height: 48px;
+  cursor: pointer;
+  i {
+    flex: none;
+    width: 26px;
+    height: 26px;
+    border: 2px solid var(--ink);
+    border-radius: 2px;
+  }
+  &[data-selected] i {
+    background: linear-gradient(var(--ink), var(--ink)) center / 14px 14px no-repeat;
+  }
+  &[data-focus-visible] i {
+    outline: 2px solid var(--ink);
+    outline-offset: 2px;
+  }
+  small {
+    display: block;
+    color: var(--soft);
+  }
+`
 const List = styled.dl`
   div {
     display: grid;

@@ -63,7 +63,7 @@ function SignedIn({ session }: { session: Session }) {
       y: () => void navigate('/kits'), // a letter no view has for itself: one that is off there would lead away from it
       '!': () => void navigate('/callouts'), // every letter is some view’s own by now
       k: () => void navigate('/shelf'),
-      l: () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
+      '.': () => setTheme(theme === 'stage' ? 'bench' : 'stage'),
     }),
     [navigate, theme],
   )

@@ -66,7 +66,30 @@ export const Quiet = styled(Base)`
   }
 `
 
-export const Key = styled.kbd`
+/** A key beside its words; out of sight where keys of one character are switched off, pale while they would be typed. */
+export function Key({ children }: { children: string | number }) {
+  const cap = String(children)
+  return <Cap data-letter={cap.length === 1 ? cap.toLowerCase() : undefined}>{cap}</Cap>
+}
+
+const Cap = styled.kbd`
+  [data-letters='off'] &[data-letter] {
+    display: none;
+  }
+  [data-typing] &[data-letter],
+  [data-typing-notes]
+    &:is(
+      [data-letter='a'],
+      [data-letter='b'],
+      [data-letter='c'],
+      [data-letter='d'],
+      [data-letter='e'],
+      [data-letter='f'],
+      [data-letter='g'],
+      [data-letter='h']
+    ) {
+    opacity: 0.28;
+  }
   font: 500 12px/1 var(--mono);
   padding: 4px 7px;
   border: 1px solid currentColor;

@@ -47,7 +47,7 @@ describe('one thing at a time on the bench', () => {
 
   it('enters what was really turned, by steps', async () => {
     const entered = show(bench([step('tension', 'passes', [lap(16)])]))
-    key('e')
+    key('o')
     await userEvent.click(screen.getByText('+ 1/16'))
     await userEvent.click(screen.getByText('− 1/4'))
     await userEvent.click(screen.getByText('Turned this much'))

@@ -50,8 +50,14 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
   useKeys({ v: say.there ? say.toggle : undefined, j: mayPlan ? () => setSheet('ways') : undefined })
   const allBut = (each: number) => deeds.exceptions.toggle(each, 'out')
   const onRod = next.kind === 'read' ? deeds.reading.choose : together ? allBut : undefined
+  // The field holds the keyboard: what a letter would write is pale in sight.
+  const fields = next.kind === 'read' || deeds.reading.tapping
+  const typing = {
+    'data-typing': (fields && deeds.reading.typed !== '') || undefined,
+    'data-typing-notes': (fields && bench.means === 'pitch' && deeds.reading.rod !== null) || undefined,
+  }
   return (
-    <Grid data-kind={next.kind}>
+    <Grid data-kind={next.kind} {...typing}>
       <BoardHead
         bench={bench}
         say={say}

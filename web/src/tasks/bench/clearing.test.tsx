@@ -43,7 +43,7 @@ describe('clearing on the bench', () => {
 
   it('takes the drum’s note from the middle and goes back to the rods', async () => {
     const entered = show(bench([step('clear', 'clear', [lap(null)])]))
-    await userEvent.type(screen.getByLabelText('Pitch at rod 1'), 'i')
+    await userEvent.type(screen.getByLabelText('Pitch at rod 1'), '*')
     await userEvent.type(screen.getByLabelText('Pitch at the middle'), '114.2{Enter}')
     expect(entered).toEqual([{ kind: 'centre', step: 'clear', lap: 0, typed: '114.2' }])
     expect(screen.getByLabelText('Pitch at rod 1')).toBeTruthy()
@@ -74,7 +74,7 @@ describe('clearing on the bench', () => {
     const tapped = { words: 'It sounds as if rod 1 was tapped twice.', certain: true, moves }
     const entered = show(bench([step('clear', 'clear', [lap(null, { rods, tapped })])]))
     expect(screen.getByText(/rod 1 was tapped twice/)).toBeTruthy()
-    key('o')
+    key('<')
     expect(entered).toEqual([{ kind: 'order', step: 'clear', lap: 0, moves }])
   })
 
@@ -157,7 +157,7 @@ describe('turn and tap', () => {
   it('is one switch, remembered; then the rod in hand is turned and tapped, and entered at once', async () => {
     const entered = show(turning())
     expect(screen.queryByText(/turn it, then tap it/)).toBeNull()
-    key('a')
+    key('+')
     expect(screen.getByText(/turn it, then tap it/)).toBeTruthy()
     await userEvent.type(screen.getByLabelText('Pitch at rod 1'), '200.4{Enter}')
     const tapped = {
@@ -176,9 +176,9 @@ describe('turn and tap', () => {
   })
 
   it('reads any other rod without taking it for turned, and turns without a tap', async () => {
-    key('a')
+    key('+')
     const entered = show(turning())
-    key('a')
+    key('+')
     const field = screen.getByLabelText('Pitch at rod 1')
     await userEvent.type(field, '{Control>}a{/Control}') // all of the field is chosen, and nothing switched
     await userEvent.type(field, '{ArrowDown}')
@@ -190,7 +190,7 @@ describe('turn and tap', () => {
 
   it('waits while a large move is made alike at every rod', () => {
     show(turning({ approach: 'equal-first' }))
-    key('a')
+    key('+')
     expect(screen.queryByText(/turn it, then tap it/)).toBeNull()
   })
 

@@ -76,7 +76,7 @@ function OneThing({
     ArrowRight: may && step ? () => answer('done') : undefined,
     PageDown: may && step ? () => answer('done') : undefined,
     s: may && step ? () => answer('skipped') : undefined,
-    n: may && step ? () => answer('cannot') : undefined,
+    c: may && step ? () => answer('cannot') : undefined,
     u: may && last ? undo : undefined,
     ArrowLeft: may && last ? undo : undefined,
     PageUp: may && last ? undo : undefined,
@@ -121,7 +121,7 @@ function OneThing({
       {may && step ? (
         <footer>
           <Plain onPress={() => answer('cannot')}>
-            Cannot <Key>N</Key>
+            Cannot <Key>C</Key>
           </Plain>
           <Plain onPress={() => answer('skipped')}>
             Skip <Key>S</Key>

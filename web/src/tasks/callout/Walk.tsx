@@ -101,25 +101,29 @@ function Ticks({ drum, stands, enter, may }: { drum: Drum; stands: Standing; ent
     if (stands.ticks.has(tickKey(drum.tag, tick.finding, tick.side, rod))) enter({ kind: 'not_so', ...what })
     else enter({ kind: 'ticked', degree: tick.degree as 1 | 2 | 3, ...what })
   }
+  const rodsOf = rods ? (rods.side === 'resonant' ? drum.rods_resonant : drum.rods_batter) : 0
   useKeys(
-    Object.fromEntries(
-      shown
-        .slice(0, 9)
-        .map((tick, n) => [
-          String(n + 1),
-          may ? () => (tick.rod ? setRods(rods === tick ? null : tick) : say(tick, null)) : undefined,
-        ]),
-    ),
+    rods && may
+      ? Object.fromEntries(
+          [...'1234567890-=']
+            .slice(0, rodsOf)
+            .map((key, n): [string, () => void] => [key, () => say(rods, n + 1)]),
+        )
+      : Object.fromEntries(
+          shown
+            .slice(0, 9)
+            .map((tick, n) => [
+              String(n + 1),
+              may ? () => (tick.rod ? setRods(rods === tick ? null : tick) : say(tick, null)) : undefined,
+            ]),
+        ),
   )
   return (
     <>
       {rods ? (
         <Rods role="group" aria-label={`Which rod: ${rods.words}`}>
           <p>Which rod? Counted clockwise from the badge.</p>
-          {Array.from(
-            { length: rods.side === 'resonant' ? drum.rods_resonant : drum.rods_batter },
-            (_, n) => n + 1,
-          ).map((rod) => (
+          {Array.from({ length: rodsOf }, (_, n) => n + 1).map((rod) => (
             <button
               key={rod}
               type="button"

@@ -32,7 +32,7 @@ export function AtDrum({ walk, looks, drum, look, walked, may }: Props) {
   const go = (tag: string | null) =>
     void navigate(tag ? `/inspect/${walk.id}?at=${encodeURIComponent(tag)}` : sum, { replace: true })
   const beside = (step: number) => () => go(walk.drums[at + step]?.tag ?? drum.tag)
-  useKeys({ n: () => go(following), '/': () => setListing(true), '[': beside(-1), ']': beside(1) })
+  useKeys({ f: () => go(following), '/': () => setListing(true), '[': beside(-1), ']': beside(1) })
   const before = walk.verdicts.filter((each) => each.tag !== drum.tag).sort((a, b) => b.seq - a.seq)[0]
   const say = (said: Said) => walked.enter(drum.tag, said)
   return (

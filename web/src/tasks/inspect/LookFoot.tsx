@@ -33,7 +33,7 @@ export function LookFoot({ acts, goesOut, said, last, withPhoto }: Props) {
       </Quiets>
       {acts.again ? (
         <Plain onPress={acts.again}>
-          As last time <Key>A</Key>
+          As last time <Key>R</Key>
         </Plain>
       ) : null}
       <Main onPress={() => acts.done?.()}>

@@ -60,7 +60,7 @@ export function useLookActs(wanted: Wanted): LookActs {
     ArrowUp: () => hand.worse(1),
     ArrowDown: () => hand.worse(-1),
     Escape: hand.letGo,
-    a: acts.again,
+    r: acts.again,
     u: acts.undo,
     m: () => hand.setAll(!hand.all),
     p: mayChange ? photo : undefined,

@@ -10,10 +10,12 @@ interface Props {
   next: Extract<Next, { kind: 'read' }>
   reading: Reading
   onWhole: (judged: Judgement) => void
+  /** Deeds under their letters, while nothing is typed. */
+  letterKeys: Readonly<Record<string, () => void>>
 }
 
 /** What is asked of the rod in hand: a number, or how it sounds beside another; or, when all are read, what they say together. */
-export function Ask({ bench, next, reading, onWhole }: Props) {
+export function Ask({ bench, next, reading, onWhole, letterKeys }: Props) {
   const { rod, middle } = reading
   const amid = rod === null && !middle
   if (amid && reading.tapped) return null // what all taps say together holds only in their right order
@@ -40,27 +42,7 @@ export function Ask({ bench, next, reading, onWhole }: Props) {
       round={next.lapNo}
       means={bench.means}
       reading={reading}
-      {...(bench.means === 'pitch' ? { letterKeys: letterKeys(reading) } : {})}
+      {...(bench.means === 'pitch' ? { letterKeys } : {})}
     />
   )
 }
-
-const letterKeys = ({
-  listening,
-  middle,
-  toMiddle,
-  tapped,
-  putRight,
-  otherMuted,
-  muteOther,
-  turnAndTap,
-  setTurnAndTap,
-}: Reading): Record<string, () => void> => ({
-  ...(listening.ready ? { ' ': listening.start } : {}),
-  ...(tapped ? { o: putRight } : {}),
-  ...(listening.last?.second ? { q: listening.takeSecond } : {}),
-  ...(listening.last?.ask === 'mute' && !otherMuted ? { z: () => muteOther(true) } : {}),
-  l: listening.state === 'off' ? listening.start : listening.stop,
-  i: () => toMiddle(!middle),
-  a: () => setTurnAndTap(!turnAndTap),
-})

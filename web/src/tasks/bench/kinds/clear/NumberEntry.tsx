@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import styled from 'styled-components'
+import { letterKeysOn } from '../../../../ui/letters'
 import type { Means } from '../../log/types'
 
 interface Props {
@@ -29,6 +30,10 @@ const HINTS: Record<Means, string> = {
   torque: 'the setting at which the key slips',
 }
 
+/** While a pitch is typed, letters from A to H begin a note; what is switched off is typed. */
+const isKey = (key: string, means: Means): boolean =>
+  key.length > 1 || key === ' ' || (letterKeysOn() && !(means === 'pitch' && /[a-h]/i.test(key)))
+
 const plainKey = (event: KeyboardEvent): boolean => !event.ctrlKey && !event.metaKey && !event.altKey
 
 /** Type what one rod reads; Enter keeps it and goes on to the next. */
@@ -47,12 +52,14 @@ export function NumberEntry({
   const [letters, setLetters] = useState(false)
   useEffect(() => {
     field.current?.focus({ preventScroll: true })
+    field.current?.select() // a reading that is opened again is written over
   }, [what, round])
   const onKey = (event: KeyboardEvent) => {
     if (event.key === 'Enter' && !(letterKeys?.['Enter'] && !typed)) onKeep()
     else if (event.key === 'ArrowDown') onStep(1)
     else if (event.key === 'ArrowUp') onStep(-1)
-    else if (!typed && plainKey(event) && letterKeys?.[event.key]) letterKeys[event.key]?.()
+    else if (!typed && plainKey(event) && letterKeys?.[event.key] && isKey(event.key, means))
+      letterKeys[event.key]?.()
     else return
     event.preventDefault()
   }

@@ -24,10 +24,12 @@ interface Props {
   onMeans: (means: Means, reference?: number) => void
   onWhole: (judged: Judgement) => void
   onUneven: (what: Uneven, start: number) => void
+  letterKeys: Readonly<Record<string, () => void>>
 }
 
 /** One rod after the other: a pitch, a number, or how it sounds beside another. */
-export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, onUneven }: Props) {
+export function ReadPanel(props: Props) {
+  const { bench, next, reading, onTarget, onMeans, onWhole, onUneven, letterKeys } = props
   const { middle } = reading
   const rod = middle ? null : reading.rod
   const heard = next.lap.rods.filter((each) => each.reading).length
@@ -68,7 +70,7 @@ export function ReadPanel({ bench, next, reading, onTarget, onMeans, onWhole, on
           <b>Tapped in another order.</b> {reading.tapped.words}
         </Note>
       ) : null}
-      <Ask bench={bench} next={next} reading={reading} onWhole={onWhole} />
+      <Ask {...{ bench, next, reading, onWhole, letterKeys }} />
       <div>
         {bench.means === 'pitch' ? (
           <ListenLine job={bench.id} listening={reading.listening} simulated={bench.simulated} />

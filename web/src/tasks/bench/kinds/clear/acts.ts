@@ -97,14 +97,14 @@ function readQuiet({ bench, reading, enter }: Given, next: Of<'read'>): Act[] {
     bench.means === 'pitch'
       ? [
           reading.middle
-            ? { words: 'Back to the rods', key: 'I', run: () => reading.toMiddle(false) }
+            ? { words: 'Back to the rods', key: '*', run: () => reading.toMiddle(false) }
             : {
                 words: reading.listening.last?.ask === 'middle' ? 'Tap the middle once' : 'Tap the middle',
-                key: 'I',
+                key: '*',
                 run: () => reading.toMiddle(true),
               },
           ...settling(reading),
-          ...(reading.tapped ? [{ words: 'Put the readings right', key: 'O', run: reading.putRight }] : []),
+          ...(reading.tapped ? [{ words: 'Put the readings right', key: '<', run: reading.putRight }] : []),
           together(reading),
         ]
       : []
@@ -117,7 +117,7 @@ function readQuiet({ bench, reading, enter }: Given, next: Of<'read'>): Act[] {
 /** One switch, remembered on this device. */
 const together = ({ turnAndTap, setTurnAndTap }: Given['reading']): Act => ({
   words: turnAndTap ? 'Turn without taps' : 'Tap after each turn',
-  key: 'A',
+  key: '+',
   run: () => setTurnAndTap(!turnAndTap),
 })
 

@@ -1,6 +1,6 @@
 import type { Bench, Lap, Step } from '../../log/types'
 import type { Next } from '../../cursor'
-import type { Deeds, KindView, PanelProps } from '../kind'
+import { SPACE, type Deeds, type KindView, type PanelProps } from '../kind'
 import { TurnPanel } from '../passes/TurnPanel'
 import { ClearedPanel, GaugePanel, StuckPanel } from './DonePanels'
 import { clearMain, clearQuiet } from './acts'
@@ -26,7 +26,7 @@ function next(bench: Bench, step: Step): Next {
 function letters({ main, quiet, reading: { listening } }: Deeds): Record<string, () => void> {
   return {
     ...Object.fromEntries(quiet.filter((act) => !act.off).map((act) => [act.key.toLowerCase(), act.run])),
-    ...(main && !main.off ? { ' ': main.run, Enter: main.run } : {}),
+    ...(main && !main.off && main.key === SPACE ? { ' ': main.run, Enter: main.run } : {}),
     l: listening.state === 'off' ? listening.start : listening.stop,
   }
 }
@@ -58,6 +58,7 @@ function ClearPanel({ bench, next, deeds, onWhy }: PanelProps) {
           onMeans={deeds.means}
           onWhole={deeds.whole}
           onUneven={deeds.uneven}
+          letterKeys={letters(deeds)}
         />
       )
     case 'cleared':

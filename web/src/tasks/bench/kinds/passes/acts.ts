@@ -45,7 +45,7 @@ export function turnQuiet({ enter, open }: Given, next: Of<'turn'>): Act[] {
   const skipped = next.group.map((rod) => ({ rod, turns_32: null }))
   return [
     ...(next.group.length === 1
-      ? [{ words: 'Turned otherwise', key: 'E', run: () => open('otherwise') }]
+      ? [{ words: 'Turned otherwise', key: 'O', run: () => open('otherwise') }]
       : []),
     {
       words: next.group.length === 1 ? 'Skip' : 'Skip these',

@@ -58,7 +58,7 @@ export const rest: KindView = {
     const [first, ...more] = toClearOnceMore(bench, step)
     const rested = over(step, now)
     return [
-      ...more.map((each) => onceMore(given, each, 'O')),
+      ...more.map((each) => onceMore(given, each, '>')),
       ...(first && step.resting_until && !rested ? [onceMore(given, first, 'R')] : []),
       ...(rested && !first
         ? []
