@@ -324,3 +324,16 @@ class TestManyDrums:
         packed = api.client.get("/api/today", headers={"accept-encoding": "gzip"})
         assert packed["Content-Encoding"] == "gzip"
         assert len(packed.content) < len(plain.content) / 4
+
+
+def test_the_pulse_beats_when_something_changes_and_only_then(api: Api, house: House, hands: Hands) -> None:
+    pulse = lambda: api("GET", "/today/pulse")[1]["pulse"]  # noqa: E731
+    before = pulse()
+    assert pulse() == before
+    hands.do(kind="step_done", step="lay-out")
+    after = pulse()
+    assert after != before
+    house.enter()
+    house.drum.state = "repair"
+    house.drum.save()
+    assert pulse() != after

@@ -33,6 +33,14 @@ from drumwork.procedures.catalogue import check_for, head_change_for
 from drumwork.work.plan import Part
 
 Doing = Literal["go-on", "start", "decide", "give-back", "buy", "call-out", "note"]
+
+
+class Pulse(Schema):
+    """Something that is the same as long as nothing changed."""
+
+    pulse: str
+
+
 Paged = Literal["overdue-check", "to-decide", "planned-work", "lent", "reported", "aged-head"]
 
 

@@ -6,6 +6,7 @@ export const keys = {
   changes: (asked: object) => ['changes', asked] as const,
   signInWays: ['sign-in-ways'] as const,
   today: ['today'] as const,
+  pulse: ['pulse'] as const,
   choices: ['choices'] as const,
   names: ['names'] as const,
   drums: (filter: object) => ['drums', filter] as const,

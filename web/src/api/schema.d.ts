@@ -2423,6 +2423,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pulse
+         * @description Changes whenever something changed that Today, a sheet or the register tells of: asked often, and cheap.
+         */
+        get: operations["today_pulse"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today/{kind}": {
         parameters: {
             query?: never;
@@ -6216,6 +6236,14 @@ export interface components {
             unheard: number[];
             /** Words */
             words: string;
+        };
+        /**
+         * Pulse
+         * @description Something that is the same as long as nothing changed.
+         */
+        Pulse: {
+            /** Pulse */
+            pulse: string;
         };
         /**
          * PutOffIn
@@ -13341,6 +13369,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Today"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    today_pulse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pulse"];
                 };
             };
             /** @description Refused */

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { NavLink, Outlet, useNavigate } from 'react-router'
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { api, unwrap } from '../api/client'
 import { keys } from '../api/keys'
@@ -16,6 +16,8 @@ import { Person } from './Person'
 import { setTheme, useTheme } from '../ui/theme'
 import { Rail } from './Rail'
 import { RestAlarm } from './RestAlarm'
+import { useFirstFault, useHeading } from './useHeading'
+import { usePulse } from './usePulse'
 
 const VIEWS = [
   ['/', 'Today'],
@@ -28,6 +30,8 @@ const VIEWS = [
 ] as const
 
 const NOTHING: never[] = []
+const placeOf = (path: string): string =>
+  VIEWS.find(([to]) => (to === '/' ? path === to : path.startsWith(to)))?.[1] ?? ''
 
 /** The rail of views, who is signed in, and the state of the link; signed out, the sign-in page instead. */
 export function Shell() {
@@ -68,6 +72,10 @@ function SignedIn({ session }: { session: Session }) {
     [navigate, theme],
   )
   useKeys(map)
+  usePulse()
+  const { pathname } = useLocation()
+  useHeading(pathname, placeOf(pathname))
+  useFirstFault()
   const owed = today.data?.owed_count ?? 0
   return (
     <Frame>

@@ -56,7 +56,11 @@ export const KEYMAP: readonly { keys: readonly string[]; where: string; words: s
     words: 'it goes out; it is not here; on to the next one nobody looked at',
   },
   { keys: ['[', ']'], where: 'Inspect', words: 'the drum before, the drum after' },
-  { keys: ['W', 'J'], where: 'Inspect', words: 'at a verdict: why, and what would change it; plan the work' },
+  {
+    keys: ['W', 'J', 'O'],
+    where: 'Inspect',
+    words: 'at a verdict: why, and what would change it; plan the work; decide otherwise',
+  },
   { keys: ['X'], where: 'A drum', words: 'inspect it' },
   { keys: ['W'], where: 'A drum', words: 'all work that can be done on it' },
   {

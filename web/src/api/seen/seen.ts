@@ -14,7 +14,7 @@ const PHOTOS = 'red-tally-photos-seen'
 const SESSION = 'session'
 /** What is not for the device to keep: who may do what, and who did. */
 const NEVER = new Set<unknown>(
-  [keys.people, keys.room, keys.signInWays, keys.changes({}), keys.kept].map((key) => key[0]),
+  [keys.people, keys.room, keys.signInWays, keys.changes({}), keys.kept, keys.pulse].map((key) => key[0]),
 )
 
 let whose = ''

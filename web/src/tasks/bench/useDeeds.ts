@@ -1,5 +1,7 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { keys } from '../../api/keys'
 import { flush, type Body } from '../../api/outbox'
 import { useKeys, type KeyMap } from '../../ui/useKeys'
 import type { Act } from './Actions'
@@ -67,13 +69,14 @@ function readingKeys({ bench, next, reading, enter, mayChange }: Given): KeyMap 
 /** Everything that can be done now, and the keys that do it. */
 export function useDeeds({ bench, next, enter, open, mayChange }: Wanted): Deeds {
   const navigate = useNavigate()
+  const queries = useQueryClient()
   const reading = useReading(bench, next, enter)
   const exceptions = useExceptions(next)
   const [reason, onReason] = useState(bench.head.reason)
   const [check, onCheck] = useState(true)
   const now = useNow(15_000)
   const leave = () => {
-    void flush()
+    void flush().finally(() => queries.invalidateQueries({ queryKey: keys.today }))
     void navigate('/')
   }
   const close = () => enter({ kind: 'close', reason, check })

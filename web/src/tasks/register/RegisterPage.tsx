@@ -1,6 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { useDeferredValue, useMemo, useRef, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
@@ -25,11 +25,26 @@ function useRegister(filter: Narrowed) {
   })
 }
 
+/** What the list is narrowed to stands in its address: it is there again on the way back. */
+function useFilter(): [Narrowed, (filter: Narrowed) => void] {
+  const [query, setQuery] = useSearchParams()
+  const [filter, set] = useState<Narrowed>(() => {
+    const found = Object.keys(NO_FILTER).map((name) => [name, query.get(name) ?? ''])
+    return Object.fromEntries(found) as unknown as Narrowed
+  })
+  const narrow = (next: Narrowed) => {
+    set(next)
+    const said = Object.entries(next).filter(([, value]) => value)
+    setQuery(Object.fromEntries(said) as Record<string, string>, { replace: true })
+  }
+  return [filter, narrow]
+}
+
 /** All drums of the workshop: type to narrow, arrows to walk, Enter to open. */
 export function RegisterPage() {
   const session = useSession()
   const navigate = useNavigate()
-  const [filter, setFilter] = useState<Narrowed>(NO_FILTER)
+  const [filter, setFilter] = useFilter()
   const asked = useDeferredValue(filter)
   const search = useRef<HTMLInputElement>(null)
   const register = useRegister(asked)

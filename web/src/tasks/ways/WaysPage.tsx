@@ -1,11 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import { useBlocker } from 'react-router'
 import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession, type Session } from '../../api/session'
-import { Main } from '../../ui/Button'
+import { Main, Plain, Quiet } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { Dialog } from '../../ui/Dialog'
 import { Field } from '../../ui/Field'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { asWays, MOMENTS, NUMBERS, PLAIN, type Ways } from './choices'
@@ -46,11 +48,15 @@ function useWays(ways: Ways) {
     save.reset()
     setForm({ ...form, [name]: value })
   }
-  return { form, set, save }
+  const changed = Object.entries(ways).some(([name, value]) => form[name] !== String(value))
+  return { form, set, save, changed }
 }
 
 function Form({ session, ways, schools }: Props) {
-  const { form, set, save } = useWays(ways)
+  const { form, set, save, changed } = useWays(ways)
+  const leaving = useBlocker(changed && mayChange(session))
+  const stay = () => leaving.state === 'blocked' && leaving.reset()
+  const go = () => leaving.state === 'blocked' && leaving.proceed()
   const refused = save.error instanceof ApiError ? save.error.body : null
   const field = (name: string) => ({ value: form[name] ?? '', onChange: set(name) })
   return (
@@ -92,6 +98,20 @@ function Form({ session, ways, schools }: Props) {
           </div>
         </Section>
       ))}
+      <Dialog title="Keep these ways?" open={leaving.state === 'blocked'} onClose={stay}>
+        <p>What you changed is not kept yet.</p>
+        <Answers>
+          <Plain
+            autoFocus
+            isDisabled={save.isPending}
+            onPress={() => save.mutate(undefined, { onSuccess: go, onError: stay })}
+          >
+            Keep them
+          </Plain>
+          <Plain onPress={go}>Leave them as they were</Plain>
+          <Quiet onPress={stay}>Stay here</Quiet>
+        </Answers>
+      </Dialog>
       <Foot>
         {refused ? <Problem>{refused.message}</Problem> : null}
         {mayChange(session) ? (
@@ -141,6 +161,11 @@ const Numbers = styled.div`
   &:empty {
     display: none;
   }
+`
+const Answers = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
 `
 const Foot = styled.footer`
   position: sticky;
