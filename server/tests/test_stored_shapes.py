@@ -8,6 +8,7 @@ import pytest
 
 from apps.bench.before_engine import entry_of_before
 from apps.bench.stored import ENTRY_VERSION, PLAN_SHAPE, entry_from, entry_to, plan_from, plan_to
+from apps.bench.wire import body_of
 from drumwork.errors import BadEvent
 from drumwork.work.kinds.registry import ENTRY_KINDS
 from drumwork.work.kinds.school import SchoolChosen
@@ -35,6 +36,16 @@ def _what_was_said(again: Any, stored: Any) -> Any:
         return stored
     assert not any(again[name] for name in again.keys() - stored.keys())
     return {name: _what_was_said(again[name], stored[name]) for name in stored}
+
+
+@pytest.mark.parametrize("stored", NOW, ids=lambda each: each["kind"])
+def test_a_device_gets_an_entry_stored_before_something_came_to_it(stored: dict[str, Any]) -> None:
+    """Jobs in hand outlive an upgrade."""
+    sent = body_of(entry_from(stored, ENTRY_VERSION), stored)
+    assert sent["kind"] == stored["kind"]
+    assert {name: sent[name] for name in sent if name in stored} == {
+        name: stored[name] for name in sent if name in stored
+    }
 
 
 def test_there_is_an_example_of_every_kind() -> None:

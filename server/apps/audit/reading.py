@@ -115,7 +115,7 @@ def _said(column: str, value: Any, known: _Known, unit: str) -> str:
     if column.endswith("_at") or column == "until":
         return _moment(str(value))
     if column == "work" and value in CATALOGUE:
-        return CATALOGUE[value].title.replace("{part} ", "")
+        return CATALOGUE[value].title.replace("{part} ", "").replace(", {part}", "")
     if isinstance(value, list):
         return ", ".join(str(each) for each in value)
     if isinstance(value, dict):

@@ -21,7 +21,7 @@ from apps.bench.schemas import (
 )
 from apps.bench.wire import MoveIn
 from drumwork.drums import Side
-from drumwork.quantities import Interval, Pitch
+from drumwork.quantities import Interval, Pitch, cents_words
 from drumwork.rods.clearing import EAR_CENTS, EAR_WORDS, Means, PairHeard
 from drumwork.rods.clearing.readings import EAR_THRESHOLD_CENTS
 from drumwork.work.clearing import heard_pair, smooth_readings, spotted_order
@@ -151,9 +151,7 @@ def _since_it_rested(lap: Lap, before: Lap) -> str:
     if then is None or now is None or len(lap.readings) < len(lap.rods):
         return ""
     cents = round(Interval.from_ratio(now[0] / then[0]).cents)
-    moved = (
-        f"{abs(cents)} cent{'' if abs(cents) == 1 else 's'} {'down' if cents < 0 else 'up'}" if cents else "Not moved"
-    )
+    moved = f"{cents_words(cents)} {'down' if cents < 0 else 'up'}" if cents else "Not moved"
     return f"{moved} since it rested: {then[0]:.1f} Hz then, {now[0]:.1f} now, {then[1]:.1f} between highest and lowest then, {now[1]:.1f} now."
 
 

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Any
 
 from ninja import Schema
 
+from apps.bench.stored import entry_to
 from apps.workshops.wired import UnknownBody, schema_of, sent_fields, union_of
 from drumwork.work.kinds.clear import MOST_PARTIALS, Move
 from drumwork.work.kinds.registry import ENTRIES
@@ -35,5 +36,7 @@ _SENT = {entry: sent_fields(entry) for entry in ENTRIES}
 
 
 def body_of(entry: Entry, stored: dict[str, Any]) -> dict[str, Any]:
-    """The stored body with only what devices send and fold."""
-    return {"kind": entry.kind, **{name: stored[name] for name in _SENT[type(entry)]}}
+    """The stored body with only what devices send and fold; what came to an entry after it was stored is as it is when nothing is said."""
+    names = _SENT[type(entry)]
+    known = stored if all(name in stored for name in names) else {**entry_to(entry), **stored}
+    return {"kind": entry.kind, **{name: known[name] for name in names}}

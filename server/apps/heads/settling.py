@@ -8,7 +8,7 @@ from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum
 from drumwork.membrane import Head
 from drumwork.procedures.catalogue import CHECKS
-from drumwork.quantities import Interval, Pitch
+from drumwork.quantities import Interval, Pitch, cents_words
 from drumwork.settling import Dropped, Settling, expect_settling
 
 __all__ = ["film_kind", "settling_of", "settling_words"]
@@ -50,7 +50,7 @@ def settling_of(drum: Drum, side: str, head: Head | None, fitted_at: datetime | 
 def settling_words(found: Settling, wanted: Pitch, days: int, leave_above: bool) -> str:
     """For a head just fitted: what it will have done by its check, and where to leave it."""
     drop, sd = found.drop_cents(days), found.drop_sd_cents(days)
-    words = f"Expect it {drop:.0f} cents lower at its check in {days} day{'s' if days != 1 else ''}, give or take {1.96 * sd:.0f}"
+    words = f"Expect it {cents_words(drop)} lower at its check in {days} day{'s' if days != 1 else ''}, give or take {1.96 * sd:.0f}"
     if leave_above:
         words += f"; left at {found.leave_at(wanted, days).hz:.1f} Hz it comes to {wanted.hz:.1f}"
     following = found.next_check_days(days)

@@ -11,8 +11,8 @@ from pydantic import Field
 
 from apps.accounts.auth import Request
 from apps.copies.age import last_copy_words
-from apps.today.schemas import Paged, Pulse, Today, TodayMore, shape_more, shape_today
 from apps.today.pulse import pulse_of
+from apps.today.schemas import Paged, Pulse, Today, TodayMore, shape_more, shape_today
 from apps.today.selectors import facts_of, more_of
 from drumwork.planning import OwedKind
 

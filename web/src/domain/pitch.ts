@@ -1,3 +1,5 @@
+import { many } from './counted'
+
 /** Pitches as the screen shows them. Reading and computing them is the server's. */
 
 export const hz = (value: number): string => value.toFixed(1)
@@ -13,7 +15,7 @@ export function cents(value: number): string {
 export function centsWords(value: number): string {
   const rounded = Math.round(value)
   if (rounded === 0) return 'level'
-  return `${Math.abs(rounded)} cents ${rounded < 0 ? 'low' : 'high'}`
+  return `${many(Math.abs(rounded), 'cent')} ${rounded < 0 ? 'low' : 'high'}`
 }
 
 const NUMBER = /^\s*\d{1,4}([.,]\d+)?\s*(hz)?\s*$/i

@@ -35,7 +35,8 @@ def _found_in(package: ModuleType) -> list[Procedure]:
         for each in walk_packages(package.__path__, f"{package.__name__}.")
         if not each.ispkg and each.name != here
     ]
-    return [value for module in modules for value in vars(module).values() if isinstance(value, Procedure)]
+    found = [value for module in modules for value in vars(module).values() if isinstance(value, Procedure)]
+    return list({each.id: each for each in found}.values())  # one that another imports stands in both
 
 
 _ALL: Final = tuple(sorted(_found_in(drumwork.procedures), key=lambda each: (each.rank, each.id)))

@@ -7,6 +7,7 @@ from drumwork.quantities.pitch import (
     Interval,
     Pitch,
     cents_of,
+    cents_words,
     parse_pitch,
     ratio_of,
 )
@@ -20,6 +21,7 @@ __all__ = [
     "Pitch",
     "Turns",
     "cents_of",
+    "cents_words",
     "parse_length",
     "parse_pitch",
     "parse_turns",

@@ -10,7 +10,7 @@ from typing import Final
 from drumwork.errors import BadQuantity
 from drumwork.sources import iso16
 
-__all__ = ["HIGHEST_HZ", "LOWEST_HZ", "Interval", "Pitch", "cents_of", "parse_pitch", "ratio_of"]
+__all__ = ["HIGHEST_HZ", "LOWEST_HZ", "Interval", "Pitch", "cents_of", "cents_words", "parse_pitch", "ratio_of"]
 
 LOWEST_HZ: Final = 20.0
 """Below this nobody hears a pitch (lower edge of hearing, ISO 226 starts at 20 Hz)."""
@@ -32,6 +32,16 @@ def cents_of(ratio: float) -> float:
     701.955
     """
     return iso16.CENTS_PER_OCTAVE * math.log2(ratio)
+
+
+def cents_words(cents: float) -> str:
+    """How many, without their sign: the one place that knows the plural.
+
+    >>> cents_words(-1.2), cents_words(21)
+    ('1 cent', '21 cents')
+    """
+    count = round(abs(cents))
+    return f"{count} cent{'' if count == 1 else 's'}"
 
 
 def ratio_of(cents: float) -> float:

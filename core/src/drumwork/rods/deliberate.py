@@ -38,9 +38,9 @@ AMOUNT: Final[Mapping[OnPurpose, Turns]] = {
     OnPurpose.BESIDE_WIRES: Turns.of(-1, 4),  # P18: up to one turn; we begin with a quarter
 }
 _WORDS: Final = {
-    OnPurpose.ROD_DOWN: "Rod {rods} a little down, so that the drum does not sing with another (common practice, §6).",
-    OnPurpose.FOUR_BY_A_HAIR: "Rods {rods} down by a hair, two pairs in line, to deaden it (common practice, P19).",
-    OnPurpose.BESIDE_WIRES: "Rods {rods}, beside the wires, eased against buzz (common practice, P18).",
+    OnPurpose.ROD_DOWN: "Rod {rods} a little down, so that the drum does not sing with another.",
+    OnPurpose.FOUR_BY_A_HAIR: "Rods {rods} down by a hair, two pairs in line, to deaden it.",
+    OnPurpose.BESIDE_WIRES: "Rods {rods}, beside the wires, eased against buzz.",
 }
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from drumwork.drums import Side
-from drumwork.quantities import Turns, cents_of
+from drumwork.quantities import Turns, cents_of, cents_words
 from drumwork.rods.clearing import at_pitch
 from drumwork.work.state import BenchState
 
@@ -31,9 +31,9 @@ def _at_pitch(state: BenchState, side: Side, mean_hz: float) -> str:
         return ""
     if at_pitch(mean_hz, wanted.hz):
         return ", at pitch"
-    cents, aim = round(cents_of(mean_hz / wanted.hz)), state.aim(side)
+    cents, aim = cents_of(mean_hz / wanted.hz), state.aim(side)
     settles = " to settle" if aim and aim != wanted and at_pitch(mean_hz, aim.hz) else ""
-    return f", left {abs(cents)} cents {'above' if cents > 0 else 'below'} {wanted.hz:.1f} Hz{settles}"
+    return f", left {cents_words(cents)} {'above' if cents > 0 else 'below'} {wanted.hz:.1f} Hz{settles}"
 
 
 def _each(state: BenchState, side: Side) -> str:

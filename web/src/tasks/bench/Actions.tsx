@@ -50,6 +50,16 @@ const Bar = styled.div`
     min-height: 84px;
     font-size: 24px;
   }
+  @media (max-height: 860px) and (min-width: 1001px) {
+    padding: 4px 28px 14px;
+    gap: 4px;
+    > div {
+      gap: 0 4px;
+    }
+    > button {
+      min-height: 68px;
+    }
+  }
   @media (max-width: 1000px) {
     position: sticky;
     bottom: 0;

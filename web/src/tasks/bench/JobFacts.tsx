@@ -1,7 +1,7 @@
 import styled from 'styled-components'
 import { hz } from '../../domain/pitch'
 import { Num, Soft } from '../../ui/Page'
-import { PlanView } from '../../ui/PlanView'
+import { Bearing } from '../../ui/Bearing'
 import { Ring } from './asks/Ring'
 import type { Bench, Step } from './log/types'
 import { StepPicture } from './pictures/StepPicture'
@@ -24,15 +24,13 @@ export function JobFacts({ bench, step }: { bench: Bench; step: Step | undefined
     )
   return (
     <Wrap>
-      <PlanView
+      <Bearing
         rods={bench.head.rods}
         lost={bench.head.lost}
         badge={bench.badge}
         now={bench.head.rods ? 1 : null}
-        owed={false}
-        size={330}
-        bed={bench.snare}
-        middle={bench.head.side}
+        size={250}
+        wires={bench.snare}
         label={`${bench.head.side} head from above${bench.head.rods ? `, ${bench.head.rods} rods, rod 1 marked` : ''}`}
       />
       <dl>

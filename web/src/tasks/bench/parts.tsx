@@ -31,6 +31,10 @@ export const Panel = styled.section`
   min-width: 0;
   min-height: 0;
   overflow: auto;
+  @media (max-height: 860px) and (min-width: 1001px) {
+    gap: 9px;
+    padding-top: 14px;
+  }
   @media (max-width: 1000px) {
     overflow: visible;
   }
@@ -54,6 +58,9 @@ export const Label = styled.p`
 export const Big = styled.p`
   font: 650 104px/0.95 var(--slab);
   letter-spacing: -0.03em;
+  @media (max-height: 860px) and (min-width: 1001px) {
+    font-size: 84px;
+  }
   @media (max-width: 700px) {
     font-size: 76px;
   }
@@ -78,6 +85,9 @@ export const Amount = styled.p`
   font: 650 46px/1.05 var(--slab);
   letter-spacing: -0.02em;
   color: var(--red);
+  @media (max-height: 860px) and (min-width: 1001px) {
+    font-size: 40px;
+  }
   @media (max-width: 700px) {
     font-size: 34px;
   }

@@ -59,14 +59,13 @@ export function Answer({ answer, first, onStart }: Props) {
                 <dt>{each.what}</dt>
                 <dd>
                   {each.words}
-                  {each.computed ? null : <Soft> by rule</Soft>}
+                  {each.computed ? null : <Soft>, as such heads usually are</Soft>}
                 </dd>
               </div>
             ))}
           </dl>
         </>
       ) : null}
-      <Soft as="p">{answer.rules.join(', ')}</Soft>
     </Card>
   )
 }

@@ -8,7 +8,7 @@ import { mayChange, useSession } from '../../api/session'
 import { serviceCard } from '../../domain/paper'
 import { Plain, Quiet } from '../../ui/Button'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
-import { PlanView } from '../../ui/PlanView'
+import { Bearing } from '../../ui/Bearing'
 import { NextWork } from './NextWork'
 import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
@@ -79,14 +79,13 @@ function Shown({ sheet, mayChange: may }: { sheet: Sheet; mayChange: boolean }) 
         <section aria-label="How it stands">
           {rods ? (
             <Plan>
-              <PlanView
+              <Bearing
                 rods={rods}
                 lost={batter?.lost ?? []}
                 badge={sheet.badge}
                 size={168}
-                bed={sheet.snare_bed && side === 'resonant'}
+                wires={sheet.snare_bed || Boolean(sheet.wires)}
                 port={Boolean(sheet.port) && side === 'resonant'}
-                middle={side}
                 label={`${side} head from above, ${rods} rods${batter?.lost.length ? `, rod ${batter.lost.join(', ')} lost` : ''}`}
               />
             </Plan>

@@ -2,6 +2,7 @@ import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { daysBetween, shortDate } from '../../domain/dates'
+import { many } from '../../domain/counted'
 import { centsWords, hz } from '../../domain/pitch'
 import { Num, Owed, Soft } from '../../ui/Page'
 
@@ -22,7 +23,7 @@ export function fitted(since: Date, dated: Schemas['FittedOut']['dated'], by: st
 
 function age(months: number): string {
   if (months < 1) return 'this month'
-  return months === 1 ? '1 month old' : `${months} months old`
+  return `${many(months, 'month')} old`
 }
 
 /** Even and at pitch are two things; both are said. */
@@ -66,7 +67,7 @@ export function SideState({ state, film, chosen, onChoose }: Props) {
         </Soft>
       ) : null}
       {state.lost.length ? <Owed>Rod {state.lost.join(', ')} missing</Owed> : null}
-      {state.months_past ? <Owed>{state.months_past} months past its age</Owed> : null}
+      {state.months_past ? <Owed>{many(state.months_past, 'month')} past its age</Owed> : null}
       {state.check_overdue ? (
         <Owed>
           {late > 0 ? `Check owed, ${late} ${late === 1 ? 'day' : 'days'} late` : 'Check owed today'}

@@ -1,7 +1,7 @@
 import styled from 'styled-components'
 import { hz as hertz } from '../../domain/pitch'
 import { Num, Soft } from '../../ui/Page'
-import { PlanView } from '../../ui/PlanView'
+import { Bearing } from '../../ui/Bearing'
 import type { Schemas } from '../../api/client'
 import { TapRow } from './TapRow'
 
@@ -45,7 +45,7 @@ export function Round({ round, heard, chosen, onChoose, onPlay }: Props) {
           ) : null}
         </div>
         {pair ? (
-          <PlanView
+          <Bearing
             rods={round.rods}
             badge={heard.badge}
             axis={pair.axis_deg}

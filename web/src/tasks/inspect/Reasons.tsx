@@ -9,9 +9,7 @@ export function Reasons({ verdict }: { verdict: Verdict }) {
   return (
     <Why>
       {verdict.because.map((each) => (
-        <li key={each.rule}>
-          {each.words} <Soft>Rule {each.rule}.</Soft>
-        </li>
+        <li key={each.rule}>{each.words}</li>
       ))}
       {verdict.would_change.map((each) => (
         <li key={each.part + each.if_words}>

@@ -47,10 +47,7 @@ function Rules({ title, rules }: { title: string; rules: Schemas['RuleOut'][] })
           <li key={rule.id}>
             <b>{rule.verdict_words}</b>
             <p>
-              {rule.words}{' '}
-              <Soft>
-                When: {rule.when}. Rule {rule.id}.
-              </Soft>
+              {rule.words} <Soft>When: {rule.when}.</Soft>
             </p>
             {rule.overruled ? (
               <em>

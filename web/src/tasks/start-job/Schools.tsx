@@ -39,7 +39,7 @@ export function Schools({ tag, offer, wayOf, onChange, asked }: Props) {
       <Plain aria-expanded={open} onPress={() => setOpen(!open)}>
         {words.length
           ? `This time otherwise: ${words.join(', ')}`
-          : `Workshop’s ways, ${left.length} of them matter here`}
+          : `Workshop’s ways: ${left.length} ${left.length === 1 ? 'matters' : 'matter'} here`}
       </Plain>
       {open ? (
         <List>

@@ -76,7 +76,7 @@ describe('starting a job', () => {
 
   it('does one thing otherwise than the workshop, with what speaks for and against it', async () => {
     show('/drums/MQ-012/start?work=new-head&part=batter')
-    await userEvent.click(await screen.findByText('Workshop’s ways, 1 of them matter here'))
+    await userEvent.click(await screen.findByText('Workshop’s ways: 1 matters here'))
     await userEvent.click(screen.getByText('barely'))
     expect(screen.getByText(/But: Drops more/)).toBeTruthy()
     expect(screen.getByText('This time otherwise: barely')).toBeTruthy()

@@ -14,7 +14,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.quantities import Interval, Turns
+from drumwork.quantities import Interval, Turns, cents_words
 from drumwork.rods.clearing.belief import Belief
 from drumwork.rods.clearing.observe import observe
 from drumwork.rods.clearing.readings import Means
@@ -301,6 +301,6 @@ def _apart(each: Round, rod: int, facing: int) -> float:
 def _fight_words(rod: int, facing: int, cents: float) -> str:
     high, low = (rod, facing) if cents > 0 else (facing, rod)
     return (
-        f"{rod} and {facing} face each other and stay {abs(cents):.0f} cents apart although they were turned together. "
+        f"{rod} and {facing} face each other and stay {cents_words(cents)} apart although they were turned together. "
         f"Look whether the head sits even at {low} and whether {high} binds, before you go on."
     )

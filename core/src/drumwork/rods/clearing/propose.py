@@ -10,7 +10,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from drumwork.quantities import Turns
+from drumwork.quantities import Turns, cents_words
 from drumwork.rods.clearing import words
 from drumwork.rods.clearing.belief import Belief, believe, keep
 from drumwork.rods.clearing.findings import Finding, FindingKind, findings_of
@@ -304,7 +304,7 @@ def _coarse(task: ClearingTask, verdict: Verdict, worked: Worked, spread: float)
         "work in finer steps, or take this as even as it gets" if task.step.thirtyseconds > 1 else "it gets no finer"
     )
     if worked.step_ratio >= COARSE_SHARE * task.allowed_ratio:
-        one = f"One step of {task.step.amount()} turn moves a rod here by about {cents_of_z((1 + worked.step_ratio) ** 2):.0f} cents"
+        one = f"One step of {task.step.amount()} turn moves a rod here by about {cents_words(cents_of_z((1 + worked.step_ratio) ** 2))}"
         return f"{one}, too coarse to bring all within {allowed:.1f}{unit}: {finer}."
     if not any(worked.turns.values()) and worked.chance_now < STILL:
         return f"No step of {task.step.amount()} turn betters it: about {spread:.1f}{unit} between highest and lowest is what it allows; {finer}."

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from drumwork.quantities import Interval
+from drumwork.quantities import Interval, cents_words
 from drumwork.rods.clearing.readings import EAR_CENTS, Ear, Means
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.sources import common_practice
@@ -98,8 +98,7 @@ def _off(task: ClearingTask, mean: float) -> str:
     side = "high" if ratio > 1 else "low"
     if task.means is not Means.PITCH:
         return f"{abs(ratio - 1):.0%} too {side}"
-    cents = round(abs(Interval.from_ratio(ratio).cents))
-    return f"{cents} cent{'' if cents == 1 else 's'} too {side}"
+    return f"{cents_words(Interval.from_ratio(ratio).cents)} too {side}"
 
 
 def _by_ear(task: ClearingTask) -> Verdict:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Final
 
-from drumwork.quantities import Turns
+from drumwork.quantities import Turns, cents_words
 from drumwork.rods.clearing.readings import Means
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import SPOKEN_OF, EdgeTension
@@ -23,7 +23,7 @@ def _stands(task: ClearingTask, cents: float) -> str:
         case Means.GAUGE | Means.TORQUE:
             return f"{abs(2 ** (cents / 600) - 1):.0%} {'slack' if cents < 0 else 'tight'}"
         case _:
-            return f"{abs(cents):.0f} cents {low}"
+            return f"{cents_words(cents)} {low}"
 
 
 def explain_rod(
@@ -42,7 +42,9 @@ def explain_rod(
         because = _although(task, rod, read[rod], turns[rod], tension)
     deed = f"{because} {_comes_to(task, predicted_cents, sd_cents)}"
     if rod in task.offsets:
-        deed += f" It is wanted {abs(task.offsets[rod]):.0f} cents {'below' if task.offsets[rod] < 0 else 'above'} the rest."
+        deed += (
+            f" It is wanted {cents_words(task.offsets[rod])} {'below' if task.offsets[rod] < 0 else 'above'} the rest."
+        )
     return deed
 
 
@@ -85,8 +87,7 @@ def _comes_to(task: ClearingTask, cents: float, sd_cents: float) -> str:
     off, doubt = round(cents), f"give or take {2 * sd_cents:.0f}"
     if not off:
         return f"It should come to what is wanted, {doubt} cents."
-    cents_off = "1 cent" if abs(off) == 1 else f"{abs(off)} cents"
-    return f"It should come to {cents_off} {'above' if off > 0 else 'below'} wanted, {doubt}."
+    return f"It should come to {cents_words(off)} {'above' if off > 0 else 'below'} wanted, {doubt}."
 
 
 def _deed(amount: Turns, level: bool = False) -> str:

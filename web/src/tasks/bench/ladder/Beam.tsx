@@ -5,6 +5,8 @@ interface Props {
   left: End | null
   right: End | null
   pass: boolean
+  /** Where the ruler's ticks stand. */
+  ticks: readonly number[]
 }
 
 interface Ends {
@@ -27,7 +29,7 @@ function Stroke({ at, name }: { at: Ends; name: string }) {
 }
 
 /** A spirit level: the dotted line is the wanted pitch, the beam where the pair stands, the dashes where it should come to. */
-export function Beam({ left, right, pass }: Props) {
+export function Beam({ left, right, pass, ticks }: Props) {
   const now = ends(left?.now, right?.now)
   const predicted = ends(left?.predicted, right?.predicted)
   const waits = [left, right].every((end) => !end?.rod || end.waiting)
@@ -41,6 +43,9 @@ export function Beam({ left, right, pass }: Props) {
             d={`M2 ${50 + predicted.from - (left?.sd ?? 0)} L98 ${50 + predicted.to - (right?.sd ?? 0)} L98 ${50 + predicted.to + (right?.sd ?? 0)} L2 ${50 + predicted.from + (left?.sd ?? 0)} Z`}
           />
         ) : null}
+        {ticks.map((y) => (
+          <path key={y} className="tick" d={`M0 ${50 + y} H2.2 M97.8 ${50 + y} H100`} />
+        ))}
         <line className="wanted" x1={0} x2={100} y1={50} y2={50} />
         {predicted ? <Stroke at={predicted} name="predicted" /> : null}
         {now ? <Stroke at={now} name={pass ? `now ${waits ? 'waits' : 'pass'}` : 'now'} /> : null}
@@ -50,6 +55,13 @@ export function Beam({ left, right, pass }: Props) {
           ),
         )}
       </Level>
+      {[left, right].map((end, n) =>
+        end?.beyond ? (
+          <Beyond key={n} data-side={n ? 'right' : 'left'} data-way={end.beyond}>
+            {end.beyond === 'above' ? '▲' : '▼'}
+          </Beyond>
+        ) : null,
+      )}
     </Room>
   )
 }
@@ -70,6 +82,10 @@ const Level = styled.svg`
     vector-effect: non-scaling-stroke;
     stroke-linecap: round;
     fill: none;
+  }
+  .tick {
+    stroke: var(--soft);
+    stroke-width: 1;
   }
   .wanted {
     stroke: var(--soft);
@@ -100,5 +116,23 @@ const Level = styled.svg`
   .hollow {
     stroke: var(--soft);
     stroke-width: 3;
+  }
+`
+/** It goes on beyond the ruler. */
+const Beyond = styled.span.attrs({ 'aria-hidden': true })`
+  position: absolute;
+  font-size: 12px;
+  line-height: 1;
+  &[data-side='left'] {
+    left: 8px;
+  }
+  &[data-side='right'] {
+    right: 8px;
+  }
+  &[data-way='above'] {
+    top: -4px;
+  }
+  &[data-way='below'] {
+    bottom: -4px;
   }
 `

@@ -2,7 +2,7 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { bench, lap, mark, plan, read, rod } from '../tests/builders'
 import { Ladder } from './Ladder'
-import { endOf, reachCents } from './scale'
+import { endOf, reachCents, rulerOf } from './scale'
 
 afterEach(cleanup)
 
@@ -103,9 +103,21 @@ describe('the pair ladder', () => {
 })
 
 describe('its scale', () => {
-  it('reaches to the furthest reading and never magnifies small differences', () => {
-    expect(reachCents(lap(null, { rods: [read(1, 200, 40), read(2, 200, -90)] }))).toBe(90)
-    expect(reachCents(lap(null, { rods: [read(1, 200, 2)] }))).toBe(18)
+  it('is one of a few, the same for all pairs, and has a ruler', () => {
+    const small = lap(null, { rods: [read(1, 200, 2), read(2, 200, -11)] })
+    const large = lap(null, { rods: [read(1, 200, 40), read(2, 200, -85)] })
+    expect([reachCents(small), reachCents(large)]).toEqual([20, 100])
+    expect([rulerOf(small).cents, rulerOf(large).cents]).toEqual([10, 50])
+    const [eleven, eightyFive] = [endOf(small, 2).now ?? 0, endOf(large, 2).now ?? 0]
+    expect(eightyFive).toBeGreaterThan(1.4 * eleven) // eleven cents do not look like eighty-five
+    render(<Ladder bench={bench([])} lap={large} rod={null} />)
+    expect(screen.getByText('50 cents')).toBeTruthy()
+  })
+
+  it('marks what lies beyond it, and lets no stray reading flatten the others', () => {
+    const stray = lap(null, { rods: [read(1, 200, 8), read(2, 200, -400), read(3, 200, 12)] })
+    expect(reachCents(stray)).toBe(20)
+    expect([1, 2].map((rod) => endOf(stray, rod).beyond)).toEqual([undefined, 'below'])
   })
 
   it('has no place for what is not read yet', () => {
@@ -125,6 +137,6 @@ describe('its scale', () => {
     })
     const end = endOf(known, 1)
     expect(end.predicted).toBeCloseTo(0)
-    expect(end.sd).toBeCloseTo((36 / 35) * ((1731 * 2) / 200), 0) // one percent is 17.3 cents
+    expect(end.sd).toBeCloseTo((36 / 50) * 17.3, 0) // one percent is 17.3 cents
   })
 })

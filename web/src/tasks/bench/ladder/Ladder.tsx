@@ -2,6 +2,7 @@ import styled from 'styled-components'
 import type { Bench, Lap } from '../log/types'
 import type { Exception } from '../kinds/passes/useExceptions'
 import { Rung } from './Rung'
+import { ruled, rulerOf } from './scale'
 
 interface Props {
   bench: Bench
@@ -15,21 +16,48 @@ interface Props {
 /** The head as a ladder of beams: one rung per facing pair, in working order, over the wanted pitch. */
 export function Ladder({ bench, lap, rod, onRod, exceptions }: Props) {
   return (
-    <Rungs aria-label="Pairs of rods" data-many={bench.head.pairs.length > 5 || undefined}>
-      {bench.head.pairs.map((pair) => (
-        <Rung
-          key={pair.join()}
-          pair={pair}
-          lap={lap}
-          lost={bench.head.lost}
-          hand={rod}
-          onRod={onRod}
-          exceptions={exceptions}
-        />
-      ))}
-    </Rungs>
+    <Whole>
+      <Rungs aria-label="Pairs of rods" data-many={bench.head.pairs.length > 5 || undefined}>
+        {bench.head.pairs.map((pair) => (
+          <Rung
+            key={pair.join()}
+            pair={pair}
+            lap={lap}
+            lost={bench.head.lost}
+            hand={rod}
+            onRod={onRod}
+            exceptions={exceptions}
+          />
+        ))}
+      </Rungs>
+      {ruled(lap) ? (
+        <Ruler>
+          dotted line: wanted; from tick to tick <b>{rulerOf(lap).cents} cents</b>
+        </Ruler>
+      ) : null}
+    </Whole>
   )
 }
+
+const Whole = styled.div`
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+  min-height: 0;
+  > ol {
+    flex: 1;
+    min-height: 0;
+  }
+`
+const Ruler = styled.p`
+  padding: 0 28px 8px;
+  font-size: 13px;
+  color: var(--soft);
+  text-align: center;
+  b {
+    font-weight: 600;
+  }
+`
 
 const Rungs = styled.ol`
   display: grid;

@@ -3,7 +3,7 @@ import type { Lap } from '../log/types'
 import type { Exception } from '../kinds/passes/useExceptions'
 import { Beam } from './Beam'
 import { RodEnd } from './RodEnd'
-import { endOf, ofPair } from './scale'
+import { endOf, ofPair, ruled, rulerOf } from './scale'
 
 interface Props {
   pair: number[]
@@ -39,6 +39,7 @@ export function Rung({ pair, lap, lost, hand, onRod, exceptions }: Props) {
         left={left === undefined ? null : endOf(lap, left)}
         right={right === null ? null : endOf(lap, right)}
         pass={lap.each_32 !== null}
+        ticks={ruled(lap) ? rulerOf(lap).at : []}
       />
       {right === null ? (
         <span />

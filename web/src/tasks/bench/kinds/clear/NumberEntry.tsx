@@ -105,7 +105,7 @@ const Entry = styled.div`
   }
   input {
     min-width: 0;
-    height: 62px;
+    height: 56px;
     padding: 0 4px;
     border: 0;
     border-bottom: 2px solid var(--ink);

@@ -1,6 +1,6 @@
 import type { DragEvent } from 'react'
 import styled from 'styled-components'
-import { PlanView } from '../../../../ui/PlanView'
+import { Bearing, bearingWords } from '../../../../ui/Bearing'
 import { rodsRead, type Next } from '../../cursor'
 import type { Bench, Means, Uneven } from '../../log/types'
 import { inHundred, type Reading } from './reading'
@@ -50,17 +50,18 @@ export function ReadPanel(props: Props) {
           </Label>
           {middle ? <Amid>middle</Amid> : <Big>{rod ?? rodsRead(next.lap)}</Big>}
         </div>
-        <PlanView
+        <Bearing
           rods={bench.head.rods}
           lost={bench.head.lost}
           badge={bench.badge}
           now={rod}
-          next={byEar ? bench.head.reference : null}
-          owed={false}
-          middle={bench.badge === 'none' || next.lap.pair ? '' : 'badge up'}
+          wires={bench.snare}
           axis={next.lap.pair?.axis_deg ?? null}
-          size={byEar ? 132 : 160}
-          label={rod ? `Head from above: tap at rod ${rod}` : 'Head from above'}
+          size={byEar ? 104 : 116}
+          words={rod ? bearingWords(rod, bench.head.rods, bench.badge) : ''}
+          label={
+            rod ? `Rod ${rod}: ${bearingWords(rod, bench.head.rods, bench.badge)}` : 'The head from above'
+          }
         />
       </Two>
       <ByTaps next={next} />
@@ -158,13 +159,7 @@ const Two = styled.div`
   display: flex;
   justify-content: space-between;
   align-items: flex-start;
-  > svg {
-    margin: -6px -12px 0 0;
-  }
-  @media (max-width: 700px) {
-    > svg {
-      width: 118px;
-      height: 118px;
-    }
+  > figure {
+    margin: -4px -4px 0 0;
   }
 `

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { amountOf, turnNoun } from '../../../../domain/turns'
-import { PlanView } from '../../../../ui/PlanView'
+import { Bearing, bearingWords } from '../../../../ui/Bearing'
 import { Tally } from '../../../../ui/Tally'
 import type { Bench } from '../../log/types'
 import type { Of } from '../../cursor'
@@ -57,15 +57,15 @@ export function TurnPanel({ bench, next, exceptions, onWhy, tap, working = false
             </>
           )}
         </div>
-        <PlanView
+        <Bearing
           rods={bench.head.rods}
           lost={bench.head.lost}
           badge={bench.badge}
           now={working ? null : next.rod}
-          next={next.group[1] ?? next.then}
-          middle={bench.badge === 'none' ? '' : 'badge up'}
-          size={many ? 128 : 150}
-          label={`Head from above: rod ${next.rod} is in hand${next.then ? `, then ${next.then}` : ''}`}
+          wires={bench.snare}
+          size={many ? 112 : 128}
+          words={many || working ? '' : bearingWords(next.rod, bench.head.rods, bench.badge)}
+          label={`Rod ${next.rod}: ${bearingWords(next.rod, bench.head.rods, bench.badge)}`}
         />
       </Two>
       {many || tap ? null : <Tally turns={next.owed} owed size={46} words="said" />}
@@ -97,20 +97,11 @@ const Two = styled.div`
   justify-content: space-between;
   align-items: flex-start;
   gap: 8px;
-  position: relative;
   > div {
     min-width: 0;
   }
-  > svg {
-    position: absolute;
-    right: -12px;
-    top: -18px;
-  }
-  @media (max-width: 700px) {
-    > svg {
-      width: 128px;
-      height: 128px;
-    }
+  > figure {
+    margin: -8px -8px 0 0;
   }
 `
 const Waits = styled(Amount)`
