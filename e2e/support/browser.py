@@ -193,6 +193,10 @@ class Browser:
     def press(self, words: str, css: str = CONTROLS) -> None:
         self.until(f"“{words}” to be pressed", lambda: self.click(self.named(words, css)))
 
+    def ready(self, words: str, css: str = CONTROLS) -> None:
+        """Until the control whose words begin so can be used."""
+        self.until(f"“{words}” to be ready", lambda: self.named(words, css).is_enabled())
+
     def click(self, control: WebElement) -> bool:
         """Click it, unless it is disabled or covered, or moved away under the click: whether the press came to it."""
         if not self.driver.execute_async_script(STEADY, control):

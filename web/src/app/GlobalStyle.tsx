@@ -20,6 +20,8 @@ export const GlobalStyle = createGlobalStyle`
   body, h1, h2, h3, p, ol, ul, dl, dd, figure { margin: 0; padding: 0; }
   ol, ul { list-style: none; }
   body { min-height: 100dvh; }
+  :root { --above-rail: 0px; }
+  @media (max-width: 700px) { :root { --above-rail: 57px; } } /* a foot stands on the rail, not under it */
   #view h1[tabindex='-1']:focus { outline: none; } /* it is read out there; nothing can be pressed */
   h1, h2, h3 { font-family: var(--slab); font-weight: 650; line-height: 1.15; letter-spacing: -0.01em; }
   button, input, select, textarea { font: inherit; color: inherit; }

@@ -72,9 +72,13 @@ export const Rail = styled.nav`
       padding: 0 3px;
       font-size: 14px;
     }
-    a:first-child {
+    a:first-child,
+    a[data-more] {
       margin: 0;
       display: none;
+    }
+    a {
+      min-width: 44px;
     }
     a.active:not(:first-child)::before {
       inset: 0 20% auto;

@@ -12,6 +12,7 @@ import { Mark } from '../ui/Mark'
 import { useKeys } from '../ui/useKeys'
 import { KeyMapSheet } from './KeyMapSheet'
 import { LinkState } from './LinkState'
+import { More } from './More'
 import { Person } from './Person'
 import { setTheme, useTheme } from '../ui/theme'
 import { Rail } from './Rail'
@@ -84,12 +85,13 @@ function SignedIn({ session }: { session: Session }) {
         <NavLink to="/" aria-label="Today">
           <Mark owed={owed > 0} />
         </NavLink>
-        {VIEWS.map(([to, name]) => (
-          <NavLink key={to} to={to} end={to === '/'}>
+        {VIEWS.map(([to, name], n) => (
+          <NavLink key={to} to={to} end={to === '/'} data-more={n > 3 || undefined}>
             {name}
             {to === '/' && owed > 0 ? <b>{owed}</b> : null}
           </NavLink>
         ))}
+        <More places={VIEWS.slice(4)} at={pathname} />
         <Person session={session} theme={theme} onHelp={() => setHelp(true)} />
       </Rail>
       <View id="view">

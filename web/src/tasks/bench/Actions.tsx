@@ -62,7 +62,7 @@ const Bar = styled.div`
   }
   @media (max-width: 1000px) {
     position: sticky;
-    bottom: 0;
+    bottom: var(--above-rail);
     z-index: 2;
     background: var(--ground);
     border-top: 1px solid var(--rule);

@@ -223,7 +223,7 @@ const One = styled.section`
   }
   footer {
     position: sticky;
-    bottom: 0;
+    bottom: var(--above-rail);
     margin-top: auto;
     display: grid;
     grid-template-columns: 1fr 1fr;

@@ -185,7 +185,7 @@ const Box = styled.section`
   }
   footer {
     position: sticky;
-    bottom: 0;
+    bottom: var(--above-rail);
     margin-top: auto;
     padding: 10px 0 14px;
     background: var(--ground);

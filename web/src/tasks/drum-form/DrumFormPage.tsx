@@ -141,7 +141,7 @@ const Sheet = styled.form`
 `
 const Foot = styled.footer`
   position: sticky;
-  bottom: 0;
+  bottom: var(--above-rail);
   display: flex;
   gap: 12px;
   padding: 12px 0;

@@ -71,7 +71,7 @@ export function NextWork({ sheet }: { sheet: Schemas['Sheet'] }) {
 
 const Foot = styled.footer`
   position: sticky;
-  bottom: 0;
+  bottom: var(--above-rail);
   display: flex;
   flex-wrap: wrap;
   align-items: center;

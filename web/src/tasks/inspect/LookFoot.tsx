@@ -45,7 +45,7 @@ export function LookFoot({ acts, goesOut, said, last, withPhoto }: Props) {
 
 const Foot = styled.footer`
   position: sticky;
-  bottom: 0;
+  bottom: var(--above-rail);
   display: flex;
   align-items: center;
   gap: 12px;

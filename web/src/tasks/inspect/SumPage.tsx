@@ -122,7 +122,7 @@ const Columns = styled.div`
 `
 const Foot = styled.footer`
   position: sticky;
-  bottom: 0;
+  bottom: var(--above-rail);
   display: flex;
   justify-content: space-between;
   gap: 12px;

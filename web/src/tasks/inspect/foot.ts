@@ -3,7 +3,7 @@ import styled from 'styled-components'
 /** What is done next, at the right; the quiet act at the left. */
 export const Foot = styled.footer`
   position: sticky;
-  bottom: 0;
+  bottom: var(--above-rail);
   display: flex;
   align-items: center;
   justify-content: flex-end;

@@ -17,6 +17,7 @@ export function useKit(id: number) {
   return useQuery({
     queryKey: keys.kit(id),
     queryFn: () => unwrap(api.GET('/api/kits/{kit_id}', pathOf(id))),
+    enabled: id > 0, // a new one is no kit yet
     staleTime: 0,
   })
 }

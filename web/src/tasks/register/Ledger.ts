@@ -49,6 +49,17 @@ export const Ledger = styled.table`
     font-weight: 650;
   }
   @media (max-width: 1000px) {
+    th,
+    td {
+      padding: 9px 7px;
+    }
+    th:nth-child(3),
+    td:nth-child(3),
+    td:last-child {
+      white-space: normal;
+    }
+    th:nth-child(5),
+    td:nth-child(5),
     th:nth-child(7),
     td:nth-child(7),
     th:nth-child(8),

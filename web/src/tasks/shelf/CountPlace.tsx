@@ -172,7 +172,7 @@ const List = styled.ul`
 `
 const Foot = styled.footer`
   position: sticky;
-  bottom: 0;
+  bottom: var(--above-rail);
   display: flex;
   justify-content: space-between;
   gap: 12px;

@@ -122,6 +122,11 @@ const Columns = styled.div`
       order: -1;
     }
   }
+  @media (max-width: 700px) {
+    > section:last-child {
+      order: 0; /* what is looked for comes first on a phone */
+    }
+  }
 `
 const Filter = styled.div`
   display: flex;

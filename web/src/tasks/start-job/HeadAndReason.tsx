@@ -49,8 +49,8 @@ export function HeadAndReason(props: Props) {
       onChange={onNamed}
       hint={
         offer.mesh
-          ? 'as its box says, such as “two-layer mesh”; “unknown” if nobody knows'
-          : 'as its box says, such as “single 10 coated”; “unknown” if nobody knows'
+          ? 'as its box says, such as “two-layer mesh”; empty if nobody knows'
+          : 'as its box says, such as “single 10 coated”; empty if nobody knows'
       }
       name="named"
     />

@@ -40,7 +40,7 @@ export const Body = styled.div`
 `
 export const Foot = styled.footer`
   position: sticky;
-  bottom: 0;
+  bottom: var(--above-rail);
   display: flex;
   align-items: center;
   gap: 12px;

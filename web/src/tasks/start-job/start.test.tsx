@@ -26,9 +26,7 @@ describe('starting a job', () => {
     await userEvent.click(await screen.findByText('Not from the shelf'))
     await userEvent.click(screen.getByText('something else'))
     await userEvent.type(screen.getByLabelText('In your words'), 'ink on it')
-    expect(screen.getByRole('status').textContent).toContain('Say which head goes on')
     await userEvent.type(screen.getByLabelText('Which head is it?'), 'double 10 fibre')
-    expect(screen.getByRole('status').textContent).toBe('')
     await userEvent.click(screen.getByText(/Start on the bench/))
     await waitFor(() =>
       expect(posted()).toMatchObject({
@@ -48,6 +46,12 @@ describe('starting a job', () => {
     expect(screen.queryByLabelText(/Wanted pitch/)).toBeNull()
     await userEvent.click(screen.getByText('single 10 coated, 12 in'))
     expect(screen.getByText(/It can go on all the same/).textContent).toContain('This is film')
+  })
+
+  it('says beside its button why it cannot start', async () => {
+    answers['sheet'] = () => [200, aSheet([{ ...MESH, why_not: 'This drum is retired.' }])]
+    show('/drums/MQ-012/start?work=mesh&part=batter')
+    expect((await screen.findByRole('status')).textContent).toBe('This drum is retired.')
   })
 
   it('explains the order where the plain rule does not reach every rod', async () => {

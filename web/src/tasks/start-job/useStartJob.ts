@@ -102,15 +102,8 @@ export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
   /** Why it cannot be started yet; empty where it can. */
   const wants = ((): string => {
     if (offer.why_not) return offer.why_not
-    const waits = offer.sides.find((side) => offer.changes_heads && !shelfOf(side))
-    if (waits) return 'Looking what the shelf has.'
-    const unnamed = offer.sides.find(
-      (side) => offer.changes_heads && (stockOf(side) || 'none') === 'none' && !headOf(side).named.trim(),
-    )
-    if (!unnamed) return ''
-    return offer.sides.length > 1
-      ? `Say which ${unnamed} head goes on.`
-      : 'Say which head goes on: one of the shelf, or what it is.'
+    const waits = offer.sides.some((side) => offer.changes_heads && !shelfOf(side))
+    return waits ? 'Looking what the shelf has.' : ''
   })()
   const go = () =>
     !wants &&

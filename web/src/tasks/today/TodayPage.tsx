@@ -88,4 +88,11 @@ const Columns = styled.div`
       border-top: 1px solid var(--rule);
     }
   }
+  @media (min-width: 701px) and (max-width: 1000px) {
+    > section:last-child {
+      order: -1; /* what rests is near the top of a tablet held upright */
+      border-top: 0;
+      border-bottom: 1px solid var(--rule);
+    }
+  }
 `

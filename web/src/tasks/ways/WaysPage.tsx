@@ -169,7 +169,7 @@ const Answers = styled.div`
 `
 const Foot = styled.footer`
   position: sticky;
-  bottom: 0;
+  bottom: var(--above-rail);
   padding: 12px 28px 14px;
   background: var(--ground);
   border-top: 1px solid var(--rule);

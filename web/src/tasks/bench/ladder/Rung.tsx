@@ -78,5 +78,8 @@ const Row = styled.li`
     grid-template-columns: 96px minmax(50px, 1fr) 96px;
     gap: 8px;
     padding: 0 6px;
+    &[data-hand] {
+      order: -1; /* the pair in hand is in sight under its instruction */
+    }
   }
 `
