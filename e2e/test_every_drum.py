@@ -48,7 +48,7 @@ def test_a_snare_side_with_its_wires_by_keys_alone(browser: Browser, installatio
     bench.clear(SimulatedHead(RodLayout(8), wanted, seed=7, uneven=0.004, noise=0.0005))
     bench.until_step("On and off")
     browser.sees("Lever on: silent. Off: buzzing")
-    assert "Lever up" in pictured(browser)
+    assert "Lever on" in pictured(browser)
     bench.until_step("Rest")
     bench.go_on()
     browser.press("Rested enough")

@@ -83,7 +83,11 @@ export function Bearing({
         ) : null}
         {port ? <circle className="part" cx={R * 0.5} cy={R * 0.38} r={12} /> : null}
         <path className="player" d={`M-9 ${R + 20} q9 -13 18 0`} />
-        {size > 150 && badge !== 'none' ? <text y={-R - 27}>badge</text> : null}
+        {size > 150 && badge !== 'none' ? (
+          <text x={30} y={-R - 13}>
+            badge
+          </text>
+        ) : null}
         {size > 150 ? <text y={R + 4}>player</text> : null}
         {axis === null ? null : (
           <line className="axis" y1={-R + 12} y2={R - 12} transform={`rotate(${axis - offset})`} />

@@ -19,7 +19,7 @@ PICTURES: Final[Mapping[Picture, str]] = {
     "strainer": "The snare side from above: the wires clamped at the strainer, a little toward the butt plate.",
     "butt": "The snare side from above: the wires drawn straight from strainer to butt plate, both ends as far from the edge.",
     "level": "Along the bed from both ends: the end plate level over the film, neither side lower.",
-    "on-off": "Lever up, the wires on the film; lever down, the wires off it.",
+    "on-off": "Lever on, the wires against the head; lever off, the wires away from it.",
     "bed-rods": "The snare side from above: the rods beside the bed marked, the ripples between them drawn.",
     "port": "The front head: a port off the middle, away from the rods, a ring round its edge.",
     "patch": "The batter from the front: the patch where the beater lands, the protector on the hoop at the pedal.",

@@ -69,7 +69,6 @@ const Bar = styled.div`
     padding: 6px 28px 14px;
   }
   @media (max-width: 700px) {
-    bottom: 57px;
     padding: 2px 16px 8px;
     > button {
       min-height: 64px;

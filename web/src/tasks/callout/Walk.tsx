@@ -195,9 +195,6 @@ const Box = styled.section`
   }
   @media (max-width: 700px) {
     padding: 4px 16px 0;
-    footer {
-      bottom: 56px;
-    }
   }
 `
 const Drums = styled.nav`

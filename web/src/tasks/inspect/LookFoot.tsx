@@ -56,7 +56,6 @@ const Foot = styled.footer`
     min-width: 300px;
   }
   @media (max-width: 700px) {
-    bottom: 57px;
     flex-wrap: wrap;
     padding: 2px 16px 8px;
     gap: 2px 8px;

@@ -18,7 +18,6 @@ export const Foot = styled.footer`
     min-width: 300px;
   }
   @media (max-width: 700px) {
-    bottom: 57px;
     flex-wrap: wrap;
     padding: 8px 16px;
     gap: 8px;

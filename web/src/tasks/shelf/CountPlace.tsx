@@ -184,7 +184,6 @@ const Foot = styled.footer`
     min-width: 280px;
   }
   @media (max-width: 700px) {
-    bottom: 57px;
     padding: 8px 16px;
     > button:last-child {
       min-width: 0;

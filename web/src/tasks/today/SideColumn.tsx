@@ -81,16 +81,6 @@ const Column = styled.section`
     color: var(--soft);
     font-size: 15px;
   }
-  @media (min-width: 701px) and (max-width: 1000px) {
-    columns: 3;
-    column-gap: 28px;
-    h2 {
-      break-after: avoid;
-    }
-    > a {
-      break-inside: avoid;
-    }
-  }
   @media (max-width: 700px) {
     padding: 12px 16px 24px;
   }

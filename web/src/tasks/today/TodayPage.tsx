@@ -7,6 +7,7 @@ import { longDate, span } from '../../domain/dates'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { NothingOwed } from './NothingOwed'
 import { OwedLedger } from './OwedLedger'
+import { RestingNow } from './RestingNow'
 import { SideColumn } from './SideColumn'
 import { useMore } from './useMore'
 
@@ -52,6 +53,7 @@ export function TodayPage() {
       {today.data?.copies ? (
         <Copies role="status">{today.data.copies} Whoever runs this makes one with tools/backup.</Copies>
       ) : null}
+      <RestingNow items={items.filter((item) => item.kind === 'resting')} />
       <Columns>
         <section aria-label="Owed">
           {today.data && owed.items.length === 0 ? (
@@ -86,13 +88,6 @@ const Columns = styled.div`
     > section:last-child {
       border-left: 0;
       border-top: 1px solid var(--rule);
-    }
-  }
-  @media (min-width: 701px) and (max-width: 1000px) {
-    > section:last-child {
-      order: -1; /* what rests is near the top of a tablet held upright */
-      border-top: 0;
-      border-bottom: 1px solid var(--rule);
     }
   }
 `

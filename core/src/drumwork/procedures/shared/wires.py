@@ -105,7 +105,7 @@ def _try(number: int) -> Step:
         cites=("§8", "N8"),
         looks_at=_AT,
         picture="on-off",
-        asks=(Question(question, "Which of the four is it?", _FOUR, needed=True),),
+        asks=(Question(question, "Which of the four is it", _FOUR, needed=True),),
     )  # fmt: skip
 
 

@@ -30,8 +30,8 @@ export function Level() {
 export function OnOff() {
   return (
     <>
-      <Look y={-46} gap={0} tilt={0} name="lever up: on the film, some wire" />
-      <Look y={48} gap={18} tilt={0} name="lever down: off it, none" />
+      <Look y={-46} gap={0} tilt={0} name="lever on: against the head, some wire" />
+      <Look y={48} gap={18} tilt={0} name="lever off: none" />
     </>
   )
 }
