@@ -358,12 +358,12 @@ def _case(log: Log) -> dict[str, Any]:
         for row in log.rows
         if isinstance(row.entry, school.SchoolChosen) and row.entry.plan
     ]
-    taps = figures.planned_taps
+    taps = {"planned_taps": figures.planned_taps, "last_taps": figures.last_taps}
     return {
         "plan": PLANS.index(log.plan),
         "log": rows,
         "plans": plans,
-        "planned_taps": taps,
+        "taps": taps,
         "anew": anew,
         "stands": _stands(log.state),
     }

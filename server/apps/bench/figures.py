@@ -182,7 +182,9 @@ def _tapped(state: BenchState, step: str, number: int, side: Side) -> TappedOut 
 def figures_of(state: BenchState) -> Figures:
     """Readings, plans and rounds of every clearing step, and every pitch that was typed."""
     a4_hz = state.plan.ways.a4_hz
-    made = Figures.model_construct(readings=[], plans=[], rounds=[], pitches=[], uneven=[], told=[], planned_taps=[])
+    made = Figures.model_construct(
+        readings=[], plans=[], rounds=[], pitches=[], uneven=[], told=[], planned_taps=[], last_taps=[]
+    )
     for step in state.clearings():
         side = state.plan.side_of(step)
         layout, mark = state.layout(side), state.aim(side)
@@ -193,7 +195,8 @@ def figures_of(state: BenchState) -> Figures:
             smooth = smooth_readings(layout, lap)
             made.readings += [*_pitches_read(lap, smooth, wanted, a4_hz), *_otherwise_read(lap)]
             made.readings += [_between(tap, wanted, a4_hz) for tap in lap.between]
-            made.planned_taps += [tap.event_id for tap in lap.between if tap.planned]
+            made.planned_taps += [tap.event_id for tap in lap.between if tap.left is not None]
+            made.last_taps += [tap.event_id for tap in lap.between if tap.left is False]
             made.plans += [_plan(each) for each in (lap.plan, lap.left) if each]
             made.pitches += [_pitch(lap.centre, a4_hz)] if lap.centre else []
             made.rounds.append(

@@ -302,7 +302,7 @@ class LeftSo(Schema):
 
 class Figures(Schema):
     """Everything the server worked out, by the entry it belongs to. Of the plans of what was left of a round only the last is told; `planned_taps`
-    are the taps of all of them."""
+    are the taps of all of them, `last_taps` those after which nothing was left to turn."""
 
     readings: list[ReadingFigures]
     plans: list[PlanFigures]
@@ -311,6 +311,7 @@ class Figures(Schema):
     uneven: list[UnevenFigures]
     told: list[ToldFigures]
     planned_taps: list[str]
+    last_taps: list[str]
 
 
 class ConflictOut(Schema):

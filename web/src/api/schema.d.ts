@@ -3963,9 +3963,11 @@ export interface components {
         /**
          * Figures
          * @description Everything the server worked out, by the entry it belongs to. Of the plans of what was left of a round only the last is told; `planned_taps`
-         *     are the taps of all of them.
+         *     are the taps of all of them, `last_taps` those after which nothing was left to turn.
          */
         Figures: {
+            /** Last Taps */
+            last_taps: string[];
             /** Pitches */
             pitches: components["schemas"]["PitchFigures"][];
             /** Planned Taps */

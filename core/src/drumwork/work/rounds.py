@@ -161,8 +161,8 @@ class LapTap:
     doubtful: bool
     event_id: str
     sure: bool = False
-    planned: bool = False
-    """What was left of the round was worked out from it."""
+    left: bool | None = None
+    """Whether anything was left to turn by what was worked out from it; None where nothing was worked out."""
 
 
 @dataclass(slots=True)

@@ -170,11 +170,9 @@ class RodTapped(Entry):
         lap = state.laps[self.step][self.lap]
         if self.turns_32 is not None:
             lap.turn(self.rod, Turns(self.turns_32), lambda made: Mark(made, at.id, at.by, at.at))
-        lap.between.append(
-            LapTap(
-                self.rod, self.means, self.value, lap.made(), self.doubtful, at.id, self.sure, self.found is not None
-            )
-        )
+        left = None if self.found is None else any(self.found.turns_32.values())
+        tap = LapTap(self.rod, self.means, self.value, lap.made(), self.doubtful, at.id, self.sure, left)
+        lap.between.append(tap)
         if self.found is not None:
             lap.plan_left(Mark(self.found, at.id, at.by, at.at))
 

@@ -5,6 +5,7 @@ import {
   headOf,
   lostSince,
   owedIn,
+  partLeft,
   planLeft,
   turnRod,
   type Counted,
@@ -40,9 +41,11 @@ function tap(
   if (turns_32 !== null && turns_32 !== undefined) turnRod(lap, rod, turns_32, mark)
   lap.between.push({ ...mark, rod, typed, tap: heard ?? '', sure: sure ?? false })
   const worked = plannedBy(state, mark)
+  const { planned_taps, last_taps } = state.answer.figures
+  // Of earlier plans only that they were made is told: what was turned by then is counted apart, and whether the round was over.
   if (worked) planLeft(lap, worked)
-  else if (state.answer.figures.planned_taps.includes(mark.event))
-    planLeft(lap, { ...mark, turns: new Map() })
+  else if (last_taps.includes(mark.event)) planLeft(lap, { ...mark, turns: new Map() })
+  else if (planned_taps.includes(mark.event)) partLeft(lap)
 }
 
 function plannedBy(state: Folded, mark: Mark): Planned | null {

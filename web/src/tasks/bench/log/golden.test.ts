@@ -10,7 +10,7 @@ interface Case {
   plan: number
   log: Answer['log']
   plans: { entry: string; rods: { rod: number; turns_32: number }[] }[]
-  planned_taps: string[]
+  taps: { planned_taps: string[]; last_taps: string[] }
   anew: Answer['anew']
   stands: Record<string, unknown>
 }
@@ -29,7 +29,7 @@ interface Golden {
 // Made by tools/golden_logs.py from the core's own fold; `./test --web` makes them anew.
 const golden = JSON.parse(readFileSync('../.data/golden.json', 'utf8')) as Golden
 
-function answerOf({ plan, log, plans, planned_taps, anew }: Case): Answer {
+function answerOf({ plan, log, plans, taps, anew }: Case): Answer {
   const of = golden.plans[plan]
   return {
     id: 'j',
@@ -41,7 +41,7 @@ function answerOf({ plan, log, plans, planned_taps, anew }: Case): Answer {
     slacken_by: of?.slacken_by,
     state: 'open',
     log,
-    figures: { readings: [], plans, rounds: [], pitches: [], uneven: [], told: [], planned_taps },
+    figures: { readings: [], plans, rounds: [], pitches: [], uneven: [], told: [], ...taps },
     conflicts: [],
     anew,
   } as unknown as Answer

@@ -92,6 +92,11 @@ export function turnRod(lap: FoldedLap, rod: number, turns_32: number | null, ma
 /** From here on this is what is left to turn. */
 export function planLeft(lap: FoldedLap, plan: Planned): void {
   lap.left = plan
+  partLeft(lap)
+}
+
+/** What was turned by now is counted apart from what is turned from here on. */
+export function partLeft(lap: FoldedLap): void {
   lap.before = new Map(
     [...lap.turned].flatMap(([rod, { turns_32 }]) => (turns_32 === null ? [] : [[rod, turns_32]])),
   )
