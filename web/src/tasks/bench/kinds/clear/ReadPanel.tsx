@@ -146,7 +146,7 @@ const drop = (take: ((files: readonly File[]) => void) | null) =>
 /** What the round before foretold for this one. */
 function Expected({ bench, next }: { bench: Bench; next: ReadNext }) {
   const before = next.lapNo > 0 ? next.step.laps[next.lapNo - 1]?.plan : null
-  if (!before || before.means !== bench.means || before.means === 'ear') return null
+  if (!before || next.lap.afresh || before.means !== bench.means || before.means === 'ear') return null
   return (
     <Label>
       Expected now: within {before.predicted_spread.toFixed(1)} {before.unit} round{' '}
