@@ -81,14 +81,14 @@ def test_a_rod_that_did_not_answer_its_turn_is_named_while_it_is_in_hand(
         "the field to have the focus", lambda: browser.script("return document.activeElement.id") == "reading"
     )
     browser.keys("+")
-    head = SimulatedHead(RodLayout(8), 151.0, seed=4, uneven=0.12, noise=0.0005, modal=False)
+    head = SimulatedHead(RodLayout(8), 151.0, seed=3, uneven=0.12, noise=0.0005, modal=False)
     bench.read_round(head)
     bench.go_on()
     for tapped in range(8):
         browser.sees("turn it, then tap it")
         asked = bench.turning()
         assert asked
-        idle = tapped >= 2 and abs(asked[1].thirtyseconds) >= 6
+        idle = tapped >= 2 and abs(asked[1].thirtyseconds) >= 10
         if not idle:
             head.turn({asked[0]: asked[1]})
         browser.write(f"Pitch at rod {asked[0]}", f"{head.tap()[asked[0]].hz:.1f}\n")

@@ -78,7 +78,8 @@ def test_by_mouse_in_the_bench_theme(browser: Browser, installation: Installatio
     assert 2 <= rounds <= 4
     true = list(head.true_hz().values())
     assert max(true) - min(true) <= 2.5
-    assert abs(sum(true) / 6 - 214) < 2.5  # the wanted pitch was held
+    # Left above the wanted 214 Hz by what such a head drops until its check (our own model: 15 cents), within 1 %.
+    assert abs(sum(true) / 6 - 215.9) < 2.6
     close_and_check(bench, browser, installation, "MQ-021", "coat worn through at the centre")
     browser.press("See the drum", "a")
     browser.until(
@@ -149,7 +150,7 @@ def test_by_keyboard_alone_in_the_stage_theme(browser: Browser, installation: In
     ("typed", "words"),
     [
         ("abc", "Give a pitch"),
-        ("9999", "between 20 and 2000"),
+        ("9999", "9999? Its neighbours are near"),
     ],  # more of them in the web app’s unit tests and the core’s
 )
 def test_impossible_readings_are_answered_and_kept_in_sight(browser: Browser, typed: str, words: str) -> None:
