@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import timedelta
 from typing import Any
+from uuid import uuid4
 
 import pytest
 from django.db.backends.postgresql.psycopg_any import NumericRange
@@ -12,9 +13,11 @@ from house import Api, Hands, House, make_drum, start_body
 
 from apps.bench.models import Job
 from apps.followups.models import FollowUp
-from apps.heads.models import Fitting, HeadLine, StockItem
+from apps.heads.models import Fitting, HeadLine, Promise, StockItem
 from apps.history.models import LogEntry, PitchRecord
 from apps.register.models import Drum
+from apps.stock.models import GoesBack
+from apps.today.pulse import pulse_of
 from apps.today.selectors import PAGE
 from drumwork.drums import DrumKind, Side
 from drumwork.quantities import Pitch, Turns
@@ -337,3 +340,21 @@ def test_the_pulse_beats_when_something_changes_and_only_then(api: Api, house: H
     house.drum.state = "repair"
     house.drum.save()
     assert pulse() != after
+
+
+def test_the_pulse_feels_a_promise_and_what_goes_back(api: Api, house: House) -> None:
+    house.enter()
+    now = timezone.now()
+    before = pulse_of(house.workshop)
+    Promise.objects.create(
+        workshop=house.workshop, stock_item=house.stock, drum=house.drum, for_what=uuid4(), side="batter", at=now
+    )
+    promised = pulse_of(house.workshop)
+    back = GoesBack.objects.create(
+        id=uuid4(), workshop=house.workshop, stock_item=house.stock, count=1, what="head", at=now
+    )
+    going = pulse_of(house.workshop)
+    back.ended, back.ended_at = "sent", now
+    back.save()
+    ended = pulse_of(house.workshop)
+    assert len({before, promised, going, ended}) == 4

@@ -15,10 +15,13 @@ select concat_ws('.',
   (select max(id) from audit_change where workshop_id = %(of)s),
   (select count(*) || '-' || coalesce(sum(last_seq), 0) || '-' || count(*) filter (where state = 'open') from bench_job where workshop_id = %(of)s),
   (select max(touched_at) from inspecting_walk where workshop_id = %(of)s),
-  (select max(touched_at) from callouts_callout where workshop_id = %(of)s),
+  (select count(answered_at) from inspecting_verdict where workshop_id = %(of)s),
+  (select concat_ws('-', max(touched_at), max(reported_at), count(answered_at)) from callouts_callout where workshop_id = %(of)s),
   (select max(id) from history_logentry where workshop_id = %(of)s),
   (select count(*) || '-' || count(put_right_at) from bench_drumfinding where workshop_id = %(of)s),
   (select count(*) || '-' || count(ended_at) from stock_loan where workshop_id = %(of)s),
+  (select concat_ws('-', count(*), max(at)) from heads_promise where workshop_id = %(of)s),
+  (select concat_ws('-', count(*), count(ended_at)) from stock_goesback where workshop_id = %(of)s),
   (select max(at) from stock_movement where workshop_id = %(of)s))
 """
 """Logs grow, and what is followed leaves a trail; rows that are only marked are counted."""

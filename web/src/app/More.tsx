@@ -1,6 +1,7 @@
-import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components'
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
+import { MenuSheet } from '../ui/MenuSheet'
 
 interface Props {
   places: readonly (readonly [string, string])[]
@@ -14,7 +15,7 @@ export function More({ places, at }: Props) {
   return (
     <MenuTrigger>
       <Others data-here={here ? '' : undefined}>{here?.[1] ?? 'More'}</Others>
-      <Sheet placement="top">
+      <MenuSheet placement="top">
         <Menu aria-label="More places">
           {places.map(([to, name]) => (
             <MenuItem key={to} onAction={() => void navigate(to)}>
@@ -22,7 +23,7 @@ export function More({ places, at }: Props) {
             </MenuItem>
           ))}
         </Menu>
-      </Sheet>
+      </MenuSheet>
     </MenuTrigger>
   )
 }
@@ -40,22 +41,6 @@ const Others = styled(AriaButton)`
     &[data-here] {
       color: var(--ink);
       font-weight: 650;
-    }
-  }
-`
-const Sheet = styled(Popover)`
-  background: var(--lifted);
-  border: 1.5px solid var(--ink);
-  border-radius: 2px;
-  min-width: 180px;
-  [role='menuitem'] {
-    display: flex;
-    align-items: center;
-    min-height: 52px;
-    padding: 0 18px;
-    border-top: 1px solid var(--rule);
-    &[data-focused] {
-      background: var(--faint);
     }
   }
 `

@@ -1,9 +1,10 @@
-import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components'
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { isOwner, useSignOut, useSwitch, type Session } from '../api/session'
 import { Plain, Quiet } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
+import { MenuSheet } from '../ui/MenuSheet'
 import { setTheme, type Theme } from '../ui/theme'
 
 interface Props {
@@ -28,7 +29,7 @@ export function Person({ session, theme, onHelp }: Props) {
     <>
       <MenuTrigger>
         <Who aria-label={`${initials(shown)}, ${shown}: theme, ways, keys, sign out`}>{initials(shown)}</Who>
-        <Sheet placement="right bottom">
+        <MenuSheet placement="right bottom">
           <Title>
             {shown}
             <small>
@@ -56,7 +57,7 @@ export function Person({ session, theme, onHelp }: Props) {
             <MenuItem onAction={onHelp}>Keys</MenuItem>
             <MenuItem onAction={() => signOut.mutate()}>Sign out</MenuItem>
           </Menu>
-        </Sheet>
+        </MenuSheet>
       </MenuTrigger>
       <Dialog title="Still signed in" open={signOut.isError} onClose={() => signOut.reset()}>
         <p>
@@ -89,24 +90,6 @@ const Who = styled(AriaButton)`
   }
   @media (max-width: 700px) {
     margin: 4px 8px;
-  }
-`
-const Sheet = styled(Popover)`
-  background: var(--lifted);
-  border: 1.5px solid var(--ink);
-  border-radius: 2px;
-  min-width: 250px;
-  [role='menuitem'] {
-    display: flex;
-    align-items: center;
-    min-height: 48px;
-    padding: 0 18px;
-    border-top: 1px solid var(--rule);
-    cursor: pointer;
-    outline-offset: -3px;
-    &[data-focused] {
-      background: var(--faint);
-    }
   }
 `
 const Buttons = styled.div`

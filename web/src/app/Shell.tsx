@@ -17,7 +17,7 @@ import { Person } from './Person'
 import { setTheme, useTheme } from '../ui/theme'
 import { Rail } from './Rail'
 import { RestAlarm } from './RestAlarm'
-import { useFirstFault, useHeading } from './useHeading'
+import { useHeading } from './useHeading'
 import { usePulse } from './usePulse'
 
 const VIEWS = [
@@ -76,7 +76,6 @@ function SignedIn({ session }: { session: Session }) {
   usePulse()
   const { pathname } = useLocation()
   useHeading(pathname, placeOf(pathname))
-  useFirstFault()
   const owed = today.data?.owed_count ?? 0
   return (
     <Frame>

@@ -2,7 +2,7 @@ import { cleanup, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
 import { afterEach, describe, expect, it } from 'vitest'
-import { useFirstFault, useHeading } from './useHeading'
+import { useHeading } from './useHeading'
 
 afterEach(cleanup)
 
@@ -33,27 +33,5 @@ describe('a change of view', () => {
     await userEvent.click(screen.getByText('go'))
     expect(document.title).toBe('Tug, Drums, Red Tally')
     expect(document.activeElement?.tagName).toBe('H1')
-  })
-})
-
-function Form() {
-  const [wrong, setWrong] = useState(false)
-  useFirstFault()
-  return (
-    <form>
-      <input aria-label="name" />
-      <input aria-label="size" aria-invalid={wrong} />
-      <button type="button" onClick={() => setWrong(true)}>
-        Keep
-      </button>
-    </form>
-  )
-}
-
-describe('a form with a fault', () => {
-  it('brings the focus to the first field that is wrong', async () => {
-    render(<Form />)
-    await userEvent.click(screen.getByText('Keep'))
-    await expect.poll(() => document.activeElement).toBe(screen.getByLabelText('size'))
   })
 })

@@ -2,7 +2,6 @@ import { useEffect } from 'react'
 
 const APP = 'Red Tally'
 const HEADING = '#view h1'
-const FORGIVING_MS = 4000
 
 /** A field that takes the keyboard by itself keeps it. */
 const takesTheKeyboard = (): boolean =>
@@ -36,38 +35,3 @@ export function useHeading(path: string, place: string): void {
 }
 /** What was opened first is read from the top anyway. */
 let first = true
-
-/** What a press found wrong in a form: the focus goes to the first of it, whatever form it is. */
-export function useFirstFault(): void {
-  useEffect(() => {
-    let asked = 0
-    const ask = () => (asked = Date.now())
-    const onKey = ({ key }: KeyboardEvent) => key === 'Enter' && ask()
-    const watch = new MutationObserver(() => {
-      if (Date.now() - asked > FORGIVING_MS) return
-      const at = document.activeElement
-      if (at?.getAttribute('aria-invalid') === 'true') return
-      const fault = document.querySelector<HTMLElement>(
-        '[aria-invalid="true"]:is(input, textarea, select, button)',
-      )
-      if (!fault) return
-      asked = 0
-      fault.focus()
-    })
-    watch.observe(document.body, {
-      attributes: true,
-      attributeFilter: ['aria-invalid'],
-      childList: true,
-      subtree: true,
-    })
-    window.addEventListener('submit', ask, true)
-    window.addEventListener('click', ask, true)
-    window.addEventListener('keydown', onKey, true)
-    return () => {
-      watch.disconnect()
-      window.removeEventListener('submit', ask, true)
-      window.removeEventListener('click', ask, true)
-      window.removeEventListener('keydown', onKey, true)
-    }
-  }, [])
-}

@@ -1,6 +1,7 @@
 import type { HTMLInputTypeAttribute, ReactNode, Ref } from 'react'
 import { FieldError, Input, Label, Text, TextArea, TextField } from 'react-aria-components'
 import styled, { css } from 'styled-components'
+import { useFault } from './useFault'
 
 interface Props {
   label: string
@@ -33,8 +34,10 @@ export function Field({
   proposed,
   ...input
 }: Props) {
+  const field = useFault<HTMLDivElement>(Boolean(error))
   return (
     <Wrap
+      ref={field}
       value={value}
       onChange={onChange}
       isInvalid={Boolean(error)}

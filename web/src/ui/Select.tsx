@@ -1,4 +1,5 @@
 import styled from 'styled-components'
+import { useFault } from './useFault'
 
 interface Props {
   label: string
@@ -12,8 +13,9 @@ interface Props {
 
 /** The platform's own choice list: it is the one that works best under a thumb. */
 export function Select({ label, value, onChange, options, hint, error, hideLabel }: Props) {
+  const field = useFault<HTMLLabelElement>(Boolean(error))
   return (
-    <Wrap>
+    <Wrap ref={field}>
       <span data-hidden={hideLabel || undefined}>{label}</span>
       <select
         aria-label={label}

@@ -10,8 +10,6 @@ export interface Doubt {
   of: Misread
   /** It is still in the field, and not kept yet. */
   pending: boolean
-  /** Others that wait behind it. */
-  more: number
   put: (value: number) => void
   again: () => void
   isSo: () => void

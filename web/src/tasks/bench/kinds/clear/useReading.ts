@@ -102,6 +102,11 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     else judge(typed.trim())
   }
   const doubts = pending ? [pending] : next.kind === 'read' ? doubtsOf(bench, next) : []
+  const writeDown = (
+    { step: { id }, lapNo }: Extract<Next, { lapNo: number }>,
+    at: number,
+    what: Pick<Of<'reading'>, 'typed' | 'means'> & Partial<Of<'reading'>>,
+  ) => enter({ kind: 'reading', step: id, lap: lapNo, rod: at, partials: [], tap: '', sure: false, ...what })
   const judge = (what: string, sure = false) => {
     if (!('lapNo' in next)) return
     if (middle) {
@@ -115,18 +120,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
       tap(rod, { typed: what, partials: [], tap: '', sure })
       return
     }
-    const means = gauging ? 'gauge' : bench.means
-    enter({
-      kind: 'reading',
-      step: next.step.id,
-      lap: next.lapNo,
-      rod,
-      typed: what,
-      means,
-      partials: [],
-      tap: '',
-      sure,
-    })
+    writeDown(next, rod, { typed: what, means: gauging ? 'gauge' : bench.means, sure })
     setChosen(null)
     setTyped('')
   }
@@ -136,30 +130,16 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
       judge(what, sure)
       return
     }
-    if (next.kind !== 'read') return
-    enter({
-      kind: 'reading',
-      step: next.step.id,
-      lap: next.lapNo,
-      rod: of.rod,
-      typed: what,
-      means: bench.means,
-      partials: [],
-      tap: '',
-      sure,
-    })
+    if (next.kind === 'read') writeDown(next, of.rod, { typed: what, means: bench.means, sure })
   }
-  const doubt: Doubt | null = doubts[0]
-    ? {
-        of: doubts[0],
-        pending: pending !== null,
-        more: doubts.length - 1,
-        put: (value) => settle(doubts[0] as Misread, String(value), false),
-        again: () => choose((doubts[0] as Misread).rod, ''),
-        isSo: () =>
-          settle(doubts[0] as Misread, pending ? typed.trim() : typedOf(next, doubts[0] as Misread), true),
-      }
-    : null
+  const doubtOf = (of: Misread): Doubt => ({
+    of,
+    pending: pending !== null,
+    put: (value) => settle(of, String(value), false),
+    again: () => choose(of.rod, ''),
+    isSo: () => settle(of, pending ? typed.trim() : typedOf(next, of), true),
+  })
+  const doubt = doubts[0] ? doubtOf(doubts[0]) : null
   const listening = useListening({
     job: bench.id,
     step: next.kind === 'read' || tapping ? next.step.id : '',
@@ -174,17 +154,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     keep: (heardRod, { id, typed: heard, partials }) => {
       if (tapping && heard) tap(heardRod, { typed: heard, partials, tap: id, sure: false })
       if (next.kind !== 'read' || !heard) return
-      enter({
-        kind: 'reading',
-        step: next.step.id,
-        lap: next.lapNo,
-        rod: heardRod,
-        typed: heard,
-        means: 'pitch',
-        partials,
-        tap: id,
-        sure: false,
-      })
+      writeDown(next, heardRod, { typed: heard, means: 'pitch', partials, tap: id })
       setChosen(null)
     },
     keepMiddle: ({ typed: heard }) => {
