@@ -18,6 +18,11 @@ export class ApiError extends Error {
     return this.status === 0 || this.status >= 500
   }
 
+  /** Asked for again by itself; nothing to show meanwhile. */
+  get notSeen(): boolean {
+    return this.body.code === NOT_SEEN.code
+  }
+
   /** Nothing is wrong with what was sent; it may be taken later, or by who is signed in then. */
   get passing(): boolean {
     return (
@@ -31,6 +36,14 @@ const NO_NETWORK: ErrorBody = {
   message: 'The network is gone. What you enter is kept on this device and sent when it is back.',
   fields: {},
   kept: 'Kept on this device.',
+}
+
+export const NOT_SEEN: ErrorBody = {
+  code: 'not_seen',
+  message:
+    'The server does not answer, and this was not opened on this device before: it needs the network. It shows as soon as the server answers.',
+  fields: {},
+  kept: '',
 }
 
 export const NO_ANSWER: ErrorBody = {

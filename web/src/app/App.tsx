@@ -17,7 +17,7 @@ const queries = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
-      retry: (count, error) => count < 3 && error instanceof ApiError && error.unreachable,
+      retry: (count, error) => count < 3 && error instanceof ApiError && error.unreachable && !error.notSeen,
       networkMode: 'always',
       persister: askOrRemember,
     },

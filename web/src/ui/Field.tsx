@@ -1,6 +1,8 @@
 import type { HTMLInputTypeAttribute, ReactNode, Ref } from 'react'
 import { FieldError, Input, Label, Text, TextArea, TextField } from 'react-aria-components'
 import styled, { css } from 'styled-components'
+import type { Likely } from '../domain/likely'
+import { Question, useDoubt } from './Question'
 import { useFault } from './useFault'
 
 interface Props {
@@ -19,6 +21,8 @@ interface Props {
   inputRef?: Ref<HTMLInputElement>
   /** What it holds is a proposal: it is in hand at once, and typing replaces it. */
   proposed?: boolean
+  /** What such a figure usually is: anything else is asked about. */
+  likely?: Likely | null
 }
 
 /** A labelled line to write on. An error stands under it and says what to do. */
@@ -32,14 +36,17 @@ export function Field({
   rows,
   inputRef,
   proposed,
+  likely,
   ...input
 }: Props) {
   const field = useFault<HTMLDivElement>(Boolean(error))
+  const { doubt, onBlur, onSo } = useDoubt(field, value, likely)
   return (
     <Wrap
       ref={field}
       value={value}
       onChange={onChange}
+      onBlur={onBlur}
       isInvalid={Boolean(error)}
       isRequired={required ?? false}
       validationBehavior="aria"
@@ -58,6 +65,7 @@ export function Field({
       )}
       {hint && !error ? <Hint slot="description">{hint}</Hint> : null}
       <Problem>{error}</Problem>
+      {doubt ? <Question doubt={doubt} onPut={onChange} onSo={onSo} /> : null}
     </Wrap>
   )
 }

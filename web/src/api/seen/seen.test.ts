@@ -94,6 +94,24 @@ describe('what was seen before', () => {
     expect(moments().size).toBe(0)
   })
 
+  it('says after four seconds that what was never seen needs the network, and takes the answer when it comes', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    let come: (data: string) => void = () => undefined
+    const open = page()
+    const asked = vi.fn(() => new Promise<string>((resolve) => (come = resolve)))
+    const shown = ask(open, asked).catch((error: unknown) => error)
+    await vi.advanceTimersByTimeAsync(4000)
+    expect(await shown).toMatchObject({ notSeen: true })
+    // Asked again meanwhile, it takes no second connection.
+    const again = ask(open, asked).catch((error: unknown) => error)
+    await vi.advanceTimersByTimeAsync(4000)
+    expect(await again).toMatchObject({ notSeen: true })
+    vi.useRealTimers()
+    expect(asked).toHaveBeenCalledTimes(1)
+    come('late')
+    await vi.waitFor(() => expect(open.getQueryData(['sheet', 'MQ-001'])).toBe('late'))
+  })
+
   it('makes way for entries, but for the session, the jobs, the walks and the call-outs', async () => {
     for (const key of [
       ['session'],

@@ -1,5 +1,5 @@
 import type { Query, QueryPersister } from '@tanstack/react-query'
-import { ApiError } from '../client'
+import { ApiError, NOT_SEEN } from '../client'
 import { keys } from '../keys'
 import * as store from './store'
 
@@ -22,6 +22,8 @@ let whose = ''
 const asOf = new Map<string, number>()
 const noted = new Map<string, { data: unknown; at: number }>()
 const hangs = new Map<string, Promise<unknown>>()
+/** Questions without an answer yet and without a copy. */
+const unanswered = new Set<string>()
 let last: Promise<boolean> = Promise.resolve(true)
 const listeners = new Set<() => void>()
 
@@ -88,12 +90,6 @@ async function known(query: Query): Promise<{ data: unknown; at: number } | unde
   return mayKeep(query) ? store.get(named(query)).catch(() => undefined) : undefined
 }
 
-const NOT_SEEN = {
-  code: 'not_seen',
-  message: 'The server does not answer, and this was not opened on this device before.',
-  fields: {},
-  kept: '',
-}
 const silent = (error: unknown): boolean =>
   error instanceof ApiError && (error.status === 0 || [502, 503, 504].includes(error.status))
 
@@ -108,7 +104,7 @@ const late = (): Promise<typeof LATE> =>
 export const askOrRemember: QueryPersister = async (ask, context, query) => {
   const hash = query.queryHash
   // While the network is dead but not gone, requests hang: a second one for the same would only take a connection from the entries.
-  const hanging = asOf.has(hash) ? hangs.get(hash) : undefined
+  const hanging = asOf.has(hash) || unanswered.has(hash) ? hangs.get(hash) : undefined
   const asked = hanging ?? Promise.resolve(ask(context))
   hangs.set(hash, asked)
   const over = (): void => {
@@ -116,6 +112,7 @@ export const askOrRemember: QueryPersister = async (ask, context, query) => {
   }
   asked.then(over, over)
   const answer = (asked as Promise<Awaited<ReturnType<typeof ask>>>).then((data) => {
+    unanswered.delete(hash)
     if (asOf.delete(hash)) tell()
     return data
   })
@@ -124,19 +121,21 @@ export const askOrRemember: QueryPersister = async (ask, context, query) => {
   if (first !== LATE && failed === null) return answer
   if (failed !== null && !silent(failed)) throw failed
   const before = await known(query as Query)
-  if (!before) {
-    if (first === LATE) return answer
-    throw failed instanceof ApiError && failed.status === 0 ? new ApiError(0, NOT_SEEN) : failed
-  }
-  if (!asOf.has(query.queryHash)) {
-    asOf.set(query.queryHash, before.at)
-    tell()
-  }
   // One that comes late after all is taken.
   if (first === LATE)
     answer.then(
       (data) => query.setData(data as never),
       () => undefined,
     )
+  if (!before) {
+    if (first === LATE) unanswered.add(hash)
+    throw first === LATE || (failed instanceof ApiError && failed.status === 0)
+      ? new ApiError(0, NOT_SEEN)
+      : failed
+  }
+  if (!asOf.has(hash)) {
+    asOf.set(hash, before.at)
+    tell()
+  }
   return before.data as Awaited<ReturnType<typeof ask>>
 }

@@ -1,6 +1,7 @@
 import { useParams } from 'react-router'
 import { mayChange, useSession } from '../../api/session'
-import { Page, Problem } from '../../ui/Page'
+import { Problem } from '../../ui/Page'
+import { Waiting } from '../../ui/Waiting'
 import { AsidePage } from './aside/AsidePage'
 import { Board } from './Board'
 import { useBench } from './useBench'
@@ -14,7 +15,7 @@ function Job({ job }: { job: string }) {
   const session = useSession()
   const { bench, enter, refused, waiting, error } = useBench(job)
   if (error) return <Problem>{error.message}</Problem>
-  if (!bench) return <Page aria-busy />
+  if (!bench) return <Waiting />
   if (bench.aside) return <AsidePage bench={bench} aside={bench.aside} mayChange={mayChange(session.data)} />
   return (
     <Board

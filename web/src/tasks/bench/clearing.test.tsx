@@ -68,6 +68,17 @@ describe('clearing on the bench', () => {
     expect(screen.queryByText(/Other head/)).toBeNull()
   })
 
+  it('says that the turns are worked out when the server answers, and asks for them once only', () => {
+    const rods = [200, 201, 202, 203].map((hz, n) => read(n + 1, hz, 0))
+    show(bench([step('clear', 'clear', [lap(null, { rods, asked: true })])]))
+    expect(screen.getByText(/turns are worked out when the server answers; go on reading/)).toBeTruthy()
+    expect(main().hasAttribute('disabled')).toBe(true)
+    cleanup()
+    show(bench([step('clear', 'clear', [lap(null, { rods })])]))
+    expect(screen.queryByText(/when the server answers/)).toBeNull()
+    expect(main().hasAttribute('disabled')).toBe(false)
+  })
+
   it('puts a round right that was tapped in another order, with one key', () => {
     const moves = [1, 1, 2, 3].map((real, n) => ({ rod: n + 1, real }))
     const rods = [200, 201, 202, 203].map((hz, n) => read(n + 1, hz, 0))

@@ -8,6 +8,7 @@ import { Page, Problem } from '../../ui/Page'
 import { useStageHere } from '../../ui/theme'
 import { useKeys } from '../../ui/useKeys'
 import { useNow } from '../../ui/useNow'
+import { Waiting } from '../../ui/Waiting'
 import { Bag } from './Bag'
 import { ClockDialog } from './ClockDialog'
 import { minutesLeft } from './log/fold'
@@ -33,7 +34,7 @@ export function CalloutPage() {
   const called = useCallout(id)
   useStageHere()
   if (called.error) return <Problem>{called.error.message}</Problem>
-  return called.callout && called.form && called.stands ? <Opened key={id} called={called} /> : <Page />
+  return called.callout && called.form && called.stands ? <Opened key={id} called={called} /> : <Waiting />
 }
 
 type Called = ReturnType<typeof useCallout>

@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
+import { Waiting } from '../../ui/Waiting'
 import { Found } from './Found'
 import { BeaterChoice } from './BeaterChoice'
 import { WiresChoice } from './WiresChoice'
@@ -41,7 +42,7 @@ export function ChoosePage() {
     queryFn: () => unwrap(api.GET('/api/register/drums/{tag}/sheet', { params: { path: { tag } } })),
   })
   if (sheet.error) return <Problem>{sheet.error.message}</Problem>
-  if (!sheet.data) return <Page />
+  if (!sheet.data) return <Waiting />
   return <Choose sheet={sheet.data} />
 }
 

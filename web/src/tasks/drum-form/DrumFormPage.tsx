@@ -8,6 +8,7 @@ import { useSession } from '../../api/session'
 import { Main, Plain } from '../../ui/Button'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { useDraft } from '../../ui/useDraft'
+import { Waiting } from '../../ui/Waiting'
 import { BuildFields, IdentityFields, PitchFields, PlaceFields } from './fields'
 import { Leaving } from './Leaving'
 import { fresh, fromForm, toForm, type DrumForm } from './form'
@@ -28,7 +29,7 @@ export function DrumFormPage() {
   })
   const failed = drum.error ?? choices.error
   if (failed) return <Problem>{failed.message}</Problem>
-  if (!choices.data || (tag && !drum.data)) return <Page />
+  if (!choices.data || (tag && !drum.data)) return <Waiting />
   const start = drum.data ? toForm(drum.data) : fresh(choices.data)
   return <Form key={tag ?? 'new'} tag={tag ?? null} start={start} choices={choices.data} />
 }

@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
+import { between, likelyDepth, likelyDiameter, likelyPitch, likelyPort } from '../../domain/likely'
 import { Field } from '../../ui/Field'
 import { Select } from '../../ui/Select'
 import type { DrumForm } from './form'
@@ -10,7 +11,7 @@ interface Part {
   set: (next: Partial<DrumForm>) => void
   errors: Record<string, string>
   choices: Schemas['Choices']
-  unit: string
+  unit: 'in' | 'mm'
 }
 
 const same = (names: string[]): [string, string][] => names.map((name) => [name, name])
@@ -24,27 +25,46 @@ function useText({ form, set, errors }: Part) {
   })
 }
 
+const ofKind = ({ form, choices }: Part): [string, string] => [form.kind, choices.kinds[form.kind] ?? 'drum']
+
 export function IdentityFields(part: Part) {
   const text = useText(part)
+  const across = likelyDiameter(...ofKind(part), part.unit)
+  const deep = likelyDepth(...ofKind(part), part.unit)
   const kinds = Object.entries(part.choices.kinds)
   return (
     <Group title="Which drum">
       <Field label="Tag" required {...text('tag')} />
       <Field label="Name" required {...text('name')} />
       <Select label="Kind" {...text('kind')} options={kinds} />
-      <Field label={`Diameter, ${part.unit}`} required {...text('diameter')} inputMode="decimal" />
-      <Field label={`Depth, ${part.unit}`} required {...text('depth')} inputMode="decimal" />
+      <Field
+        label={`Diameter, ${part.unit}`}
+        required
+        {...text('diameter')}
+        likely={across}
+        inputMode="decimal"
+      />
+      <Field label={`Depth, ${part.unit}`} required {...text('depth')} likely={deep} inputMode="decimal" />
       <Field label="Shell" {...text('shell')} />
     </Group>
   )
 }
 
+const RODS = between(4, 12, 'A head usually has 4 to 12 rods.')
+const HOURS = between(0, 40, 'A drum is seldom played more than 40 hours a week.')
+
 export function BuildFields(part: Part) {
   const text = useText(part)
   return (
     <Group title="Rods, hoops, edge">
-      <Field label="Rods, batter side" required {...text('rods_batter')} inputMode="numeric" />
-      <Field label="Rods, resonant side" required {...text('rods_resonant')} inputMode="numeric" />
+      <Field label="Rods, batter side" required {...text('rods_batter')} likely={RODS} inputMode="numeric" />
+      <Field
+        label="Rods, resonant side"
+        required
+        {...text('rods_resonant')}
+        likely={RODS}
+        inputMode="numeric"
+      />
       <Field label="Lost rods, batter" {...text('lost_batter')} hint="numbers, clockwise from the badge" />
       <Field label="Lost rods, resonant" {...text('lost_resonant')} />
       <Field label="Thread" {...text('thread')} list="threads" />
@@ -70,7 +90,13 @@ export function BuildFields(part: Part) {
       {part.form.snare_bed ? (
         <Field label="Rods beside the bed" {...text('bed_rods')} hint="resonant side, such as 1, 2, 5, 6" />
       ) : null}
-      <Field label={`Port, ${part.unit}`} {...text('port')} inputMode="decimal" hint="empty: no port" />
+      <Field
+        label={`Port, ${part.unit}`}
+        {...text('port')}
+        likely={likelyPort(part.unit)}
+        inputMode="decimal"
+        hint="empty: no port"
+      />
       {part.form.port ? (
         <Field label="Rods beside the port" {...text('port_rods')} hint="their readings are trusted less" />
       ) : null}
@@ -90,10 +116,16 @@ export function BuildFields(part: Part) {
 
 export function PitchFields(part: Part) {
   const text = useText(part)
+  const likely = likelyPitch(...ofKind(part))
   return (
     <Group title="Usual pitch at the rods">
-      <Field label="Batter" {...text('wanted_batter')} hint="175, or F3 +5; empty: not known" />
-      <Field label="Resonant" {...text('wanted_resonant')} />
+      <Field
+        label="Batter"
+        {...text('wanted_batter')}
+        likely={likely}
+        hint="175, or F3 +5; empty: not known"
+      />
+      <Field label="Resonant" {...text('wanted_resonant')} likely={likely} />
     </Group>
   )
 }
@@ -116,7 +148,7 @@ export function PlaceFields(part: Part) {
         ]}
       />
       <Wide>
-        <Field label="Played, hours a week" {...text('hours_week')} inputMode="decimal" />
+        <Field label="Played, hours a week" {...text('hours_week')} likely={HOURS} inputMode="decimal" />
         <Field label="Note" {...text('note')} rows={2} />
       </Wide>
       {(['places', 'owners'] as const).map((id) => (

@@ -9,6 +9,7 @@ import { serviceCard } from '../../domain/paper'
 import { Plain, Quiet } from '../../ui/Button'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { Bearing } from '../../ui/Bearing'
+import { Waiting } from '../../ui/Waiting'
 import { NextWork } from './NextWork'
 import { PitchPlot } from './PitchPlot'
 import { SideState } from './SideState'
@@ -34,7 +35,7 @@ export function SheetPage() {
     queryFn: () => unwrap(api.GET('/api/register/drums/{tag}/sheet', { params: { path: { tag } } })),
   })
   if (sheet.error) return <Problem>{sheet.error.message}</Problem>
-  if (!sheet.data) return <Page />
+  if (!sheet.data) return <Waiting />
   return <Shown sheet={sheet.data} mayChange={mayChange(session.data)} />
 }
 

@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { newId } from '../../domain/ids'
+import { between } from '../../domain/likely'
 import { Main } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Dialog } from '../../ui/Dialog'
@@ -128,6 +129,7 @@ function Part({ place, said, names, refused, onSaid }: PartProps) {
               value={said.months}
               onChange={set('months')}
               inputMode="decimal"
+              likely={between(0, 240, 'A head on for more than 20 years is rare.')}
               name={`${place}-months`}
             />
           ) : null}

@@ -7,6 +7,7 @@ import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
 import { Empty, Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
+import { Waiting } from '../../ui/Waiting'
 import { KeepSound } from './KeepSound'
 import { OneAfterOther } from './OneAfterOther'
 import { playTaps } from './player'
@@ -24,7 +25,7 @@ export function HeardPage() {
     queryFn: () => unwrap(api.GET('/api/hearing/jobs/{job_id}/taps', { params: { path: { job_id: job } } })),
   })
   if (heard.error) return <Problem>{heard.error.message}</Problem>
-  if (!heard.data) return <Page aria-busy />
+  if (!heard.data) return <Waiting />
   return <Shown job={job} heard={heard.data} may={mayChange(session.data)} />
 }
 

@@ -8,6 +8,7 @@ import { mayChange, useSession } from '../../api/session'
 import { Key, Main, Plain } from '../../ui/Button'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
+import { Waiting } from '../../ui/Waiting'
 import { PlanRow } from './PlanRow'
 import { ToBuy } from './ToBuy'
 import { usePlanning } from './usePlanning'
@@ -25,7 +26,7 @@ export function SumPage() {
     staleTime: 0,
   })
   if (sum.error) return <Problem>{sum.error.message}</Problem>
-  if (!sum.data) return <Page />
+  if (!sum.data) return <Waiting />
   return <Planned {...{ id, waiting }} sum={sum.data} />
 }
 

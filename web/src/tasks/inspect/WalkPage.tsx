@@ -1,6 +1,7 @@
 import { useParams, useSearchParams } from 'react-router'
 import { mayChange, useSession } from '../../api/session'
-import { Page, Problem } from '../../ui/Page'
+import { Problem } from '../../ui/Page'
+import { Waiting } from '../../ui/Waiting'
 import { AtDrum } from './AtDrum'
 import { firstOpen } from './order'
 import { useWalk } from './useWalk'
@@ -13,7 +14,7 @@ export function WalkPage() {
   const walked = useWalk(id)
   const { walk, looks, error } = walked
   if (error) return <Problem>{error.message}</Problem>
-  if (!walk || !looks) return <Page />
+  if (!walk || !looks) return <Waiting />
   const asked = walk.drums.find((drum) => drum.tag === query.get('at'))
   const drum = asked ?? firstOpen(walk, looks) ?? walk.drums[0]
   const look = drum && looks.get(drum.tag)

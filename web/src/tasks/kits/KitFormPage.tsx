@@ -9,6 +9,7 @@ import { Field } from '../../ui/Field'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { Select } from '../../ui/Select'
 import { useDraft } from '../../ui/useDraft'
+import { Waiting } from '../../ui/Waiting'
 import { useKit, type Kit } from './useKit'
 
 type Role = Schemas['Role']
@@ -57,7 +58,7 @@ export function KitFormPage() {
   const found = useKit(Number(kit ?? 0))
   if (!kit) return <Form fresh={EMPTY} />
   if (found.error) return <Problem>{found.error.message}</Problem>
-  return found.data ? <Form key={kit} kit={found.data} fresh={draftOf(found.data)} /> : <Page />
+  return found.data ? <Form key={kit} kit={found.data} fresh={draftOf(found.data)} /> : <Waiting />
 }
 
 function Form({ kit, fresh }: { kit?: Kit; fresh: Draft }) {

@@ -7,6 +7,7 @@ import { shortDate } from '../../domain/dates'
 import { Quiet } from '../../ui/Button'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
+import { Waiting } from '../../ui/Waiting'
 import { Answer } from './Answer'
 import { placeOf } from './axis'
 import { DrumInKit } from './DrumInKit'
@@ -20,7 +21,7 @@ export function KitPage() {
   const { kit = '' } = useParams()
   const found = useKit(Number(kit))
   if (found.error) return <Problem>{found.error.message}</Problem>
-  return found.data ? <Planner key={found.data.id} kit={found.data} /> : <Page />
+  return found.data ? <Planner key={found.data.id} kit={found.data} /> : <Waiting />
 }
 
 /** "Saturday 5 December, upper deck" as far as it is known. */

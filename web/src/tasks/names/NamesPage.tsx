@@ -5,6 +5,7 @@ import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
+import { Waiting } from '../../ui/Waiting'
 import { NameRow, type Sort } from './NameRow'
 
 const SORTS: readonly (readonly [Sort, string])[] = [
@@ -18,7 +19,7 @@ export function NamesPage() {
   const may = mayChange(useSession().data)
   const names = useQuery({ queryKey: keys.names, queryFn: () => unwrap(api.GET('/api/register/names')) })
   if (names.error) return <Problem>{names.error.message}</Problem>
-  if (!names.data) return <Page />
+  if (!names.data) return <Waiting />
   return (
     <Page>
       <Head>

@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
+import { Waiting } from '../../ui/Waiting'
 import { Invitations } from './Invitations'
 import { InviteForm } from './InviteForm'
 import { OutAndIn } from './OutAndIn'
@@ -17,7 +18,7 @@ export function PeoplePage() {
   const found = useQuery({ queryKey: keys.people, queryFn: () => unwrap(api.GET('/api/people')) })
   const changed = () => queries.invalidateQueries({ queryKey: keys.people })
   if (found.error) return <Problem>{found.error.message}</Problem>
-  if (!found.data) return <Page />
+  if (!found.data) return <Waiting />
   const { people, invitations, demo } = found.data
   return (
     <Page>

@@ -3,8 +3,10 @@ import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { newId } from '../../domain/ids'
+import { likelyCount, unlikely, type Unlikely } from '../../domain/likely'
 import { Main, Plain } from '../../ui/Button'
 import { Problem, Soft } from '../../ui/Page'
+import { Question } from '../../ui/Question'
 import { useDraft } from '../../ui/useDraft'
 import { useStockChanged } from './useShelf'
 
@@ -45,7 +47,13 @@ export function CountPlace({ place, pointed, onDone, onClose }: Props) {
     },
   })
   const set = (line: PlaceLine, value: string) => setSaid({ ...said, [keyOf(line)]: value })
+  const [sure, setSure] = useState<Record<string, string>>({})
+  const doubtOf = (line: PlaceLine) => {
+    const typed = said[keyOf(line)]?.trim() ?? ''
+    return typed === sure[keyOf(line)] ? null : unlikely(typed, likelyCount(line.count))
+  }
   const entered = place.lines.filter((line) => whole(said[keyOf(line)] ?? ''))
+  const doubted = entered.find((line) => doubtOf(line))
   const lines = entered.map((line) => ({
     line: line.line,
     batch: line.batch,
@@ -77,13 +85,24 @@ export function CountPlace({ place, pointed, onDone, onClose }: Props) {
               onChange={(event) => set(line, event.target.value)}
               onKeyDown={onwards}
             />
+            {doubtOf(line) ? (
+              <Question
+                doubt={doubtOf(line) as Unlikely}
+                onPut={(typed) => set(line, typed)}
+                onSo={() => setSure({ ...sure, [keyOf(line)]: said[keyOf(line)]?.trim() ?? '' })}
+              />
+            ) : null}
           </li>
         ))}
       </List>
       {count.error ? <Problem>{count.error.message} What you counted stays on this device.</Problem> : null}
       <Foot>
         <Plain onPress={onClose}>Places</Plain>
-        <Main data-stop isDisabled={!lines.length || count.isPending} onPress={() => count.mutate(lines)}>
+        <Main
+          data-stop
+          isDisabled={!lines.length || Boolean(doubted) || count.isPending}
+          onPress={() => count.mutate(lines)}
+        >
           {lines.length === place.lines.length
             ? 'All counted'
             : `${lines.length} of ${place.lines.length} counted`}
@@ -136,6 +155,9 @@ const List = styled.ul`
   }
   li > span:nth-child(2) {
     font: 400 14px var(--text);
+  }
+  li > [role='alert'] {
+    grid-column: 1 / -1;
   }
   li[data-pointed] {
     background: var(--lifted);

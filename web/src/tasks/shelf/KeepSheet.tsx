@@ -3,6 +3,7 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import { api, unwrap } from '../../api/client'
 import { keys } from '../../api/keys'
+import { between } from '../../domain/likely'
 import { Main } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 import { Field } from '../../ui/Field'
@@ -47,6 +48,7 @@ export function KeepSheet({ line, onClose }: { line: Line; onClose: () => void }
           hint="Below that it is on the buying list."
           value={said.minimum}
           inputMode="numeric"
+          likely={between(0, 50, 'Few lines are kept in more than 50.')}
           onChange={(minimum) => setSaid({ ...said, minimum })}
         />
         <Field label="Note" value={said.note} onChange={(note) => setSaid({ ...said, note })} />

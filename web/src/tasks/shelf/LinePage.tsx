@@ -6,6 +6,7 @@ import { shortDate } from '../../domain/dates'
 import { Plain } from '../../ui/Button'
 import { Head, Num, Owed, Page, Problem, Soft } from '../../ui/Page'
 import { StockStrokes } from '../../ui/StockStrokes'
+import { Waiting } from '../../ui/Waiting'
 import { BareNotes } from './BareNotes'
 import { KeepSheet } from './KeepSheet'
 import { MoveSheet } from './MoveSheet'
@@ -18,7 +19,7 @@ export function LinePage() {
   const { line: id = '' } = useParams()
   const line = useLine(Number(id))
   if (line.error) return <Problem>{line.error.message}</Problem>
-  if (!line.data) return <Page />
+  if (!line.data) return <Waiting />
   return <Shown line={line.data} />
 }
 

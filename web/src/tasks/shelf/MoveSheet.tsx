@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { useQueryClient } from '@tanstack/react-query'
+import { likelyCount } from '../../domain/likely'
 import { Main } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Dialog } from '../../ui/Dialog'
@@ -107,6 +108,7 @@ export function MoveSheet({ line, deed, onClose }: { line: Line; deed: Deed; onC
           value={said.number}
           onChange={set('number')}
           inputMode="numeric"
+          likely={likelyCount(line.row.there)}
           proposed
         />
         {deed === 'back' ? (

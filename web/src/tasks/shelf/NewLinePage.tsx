@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { newId } from '../../domain/ids'
+import { between, type Likely } from '../../domain/likely'
 import { Main, Plain } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
@@ -60,6 +61,10 @@ const FRESH = {
   made: 'coiled',
 }
 type Draft = typeof FRESH
+const COUNT = between(0, 100, 'Few shelves hold more than 100 of one line.')
+const MINIMUM = between(0, 50, 'Few lines are kept in more than 50.')
+const MIL = between(2, 30, 'All plies together are usually 2 to 30.')
+const STRANDS = between(4, 42, 'Snare wires usually have 4 to 42 strands.')
 
 function asked(said: Draft, id: string, described: boolean): Schemas['LineIn'] {
   const facts =
@@ -120,7 +125,7 @@ export function NewLinePage() {
   const field = (
     name: keyof Draft,
     label: string,
-    more: { inputMode?: 'numeric'; list?: string; hint?: string } = {},
+    more: { inputMode?: 'numeric'; list?: string; hint?: string; likely?: Likely } = {},
   ) => (
     <Field
       label={label}
@@ -151,9 +156,10 @@ export function NewLinePage() {
             ))}
           </datalist>
           {field('size', SIZE[said.sort])}
-          {field('count', 'How many are there', { inputMode: 'numeric' })}
+          {field('count', 'How many are there', { inputMode: 'numeric', likely: COUNT })}
           {field('minimum', 'How many to keep', {
             inputMode: 'numeric',
+            likely: MINIMUM,
             hint: 'Below that it is on the buying list.',
           })}
           {field('place', 'Place')}
@@ -182,7 +188,7 @@ export function NewLinePage() {
                 ['3', 'three'],
               ]}
             />
-            {field('mil', 'Film of all plies, in thousandths of an inch')}
+            {field('mil', 'Film of all plies, in thousandths of an inch', { likely: MIL })}
             <Select label="Finish" value={said.finish} onChange={set('finish')} options={words(FINISHES)} />
             <Select
               label="Damping built in"
@@ -206,7 +212,7 @@ export function NewLinePage() {
         ) : null}
         {isNew && said.sort === 'wires' ? (
           <Grid role="group" aria-label="What they are made of">
-            {field('strands', 'Strands', { inputMode: 'numeric' })}
+            {field('strands', 'Strands', { inputMode: 'numeric', likely: STRANDS })}
             <Select
               label="Made of"
               value={said.made}

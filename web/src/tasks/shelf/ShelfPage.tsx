@@ -5,6 +5,7 @@ import { mayChange, useSession } from '../../api/session'
 import { Plain, Quiet } from '../../ui/Button'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
+import { Waiting } from '../../ui/Waiting'
 import { JobsColumn } from './JobsColumn'
 import { StockRows } from './StockRows'
 import { useStock, type Row } from './useShelf'
@@ -36,7 +37,7 @@ export function ShelfPage() {
   const [sought, setSought] = useState('')
   useKeys({ c: () => void navigate('/shelf/count'), o: () => void navigate('/shelf/buying') })
   if (shelf.error) return <Problem>{shelf.error.message}</Problem>
-  if (!shelf.data) return <Page />
+  if (!shelf.data) return <Waiting />
   const found = shelf.data.lines.filter((row) => belongs(row, sort) && says(row, sought))
   const rows = [...found.filter((row) => row.owed), ...found.filter((row) => !row.owed)]
   return (

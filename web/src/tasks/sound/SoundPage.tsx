@@ -7,6 +7,7 @@ import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
 import { Main } from '../../ui/Button'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
+import { Waiting } from '../../ui/Waiting'
 import { Sides } from './Sides'
 import { TwoBeams } from './TwoBeams'
 import { LOWEST, Wish, type By } from './Wish'
@@ -19,7 +20,7 @@ export function SoundPage() {
     queryFn: () => unwrap(api.GET('/api/sound/{tag}', { params: { path: { tag } } })),
   })
   if (sound.error) return <Problem>{sound.error.message}</Problem>
-  return sound.data ? <Planner tag={tag} sound={sound.data} /> : <Page />
+  return sound.data ? <Planner tag={tag} sound={sound.data} /> : <Waiting />
 }
 
 function Planner({ tag, sound }: { tag: string; sound: Schemas['SoundOut'] }) {

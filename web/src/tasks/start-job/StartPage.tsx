@@ -6,6 +6,7 @@ import { Key, Main, Plain } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Head, Num, Owed, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
+import { Waiting } from '../../ui/Waiting'
 import { PatternChoice } from './PatternChoice'
 import { useStartJob, type Given } from './useStartJob'
 import { OneHead } from './OneHead'
@@ -21,7 +22,7 @@ export function StartPage() {
     queryFn: () => unwrap(api.GET('/api/register/drums/{tag}/sheet', { params: { path: { tag } } })),
   })
   if (sheet.error) return <Problem>{sheet.error.message}</Problem>
-  if (!sheet.data) return <Page />
+  if (!sheet.data) return <Waiting />
   const offers = sheet.data.work
   const part = query.get('part')
   const offer = offers.find((each) => each.work === query.get('work') && (!part || each.part === part))

@@ -12,6 +12,7 @@ import { Field } from '../../ui/Field'
 import { Head, Page, Problem, Soft } from '../../ui/Page'
 import { asWays, MOMENTS, NUMBERS, PLAIN, type Ways } from './choices'
 import { SchoolChoice } from '../../ui/SchoolChoice'
+import { Waiting } from '../../ui/Waiting'
 
 /** Where the trade disagrees, each workshop has its way. */
 export function WaysPage() {
@@ -22,7 +23,7 @@ export function WaysPage() {
     staleTime: Infinity,
   })
   if (schools.error) return <Problem>{schools.error.message}</Problem>
-  if (!session.data?.workshop || !schools.data) return <Page aria-busy />
+  if (!session.data?.workshop || !schools.data) return <Waiting />
   return <Form session={session.data} ways={session.data.workshop} schools={schools.data} />
 }
 
@@ -67,37 +68,56 @@ function Form({ session, ways, schools }: Props) {
           {ways.name}. Each job may do otherwise; jobs already in hand keep the ways they began with.
         </Soft>
       </Head>
-      {MOMENTS.map(([moment, title]) => (
-        <Section key={moment} aria-label={title}>
-          <h2>{title}</h2>
-          <div>
-            {schools
-              .filter((each) => each.moment === moment)
-              .map((each) => (
-                <SchoolChoice key={each.way} school={each} {...field(each.way)} />
-              ))}
-            {PLAIN.filter((each) => each.moment === moment).map(({ way, label, options }) => (
-              <Choice
-                key={way}
-                label={label}
-                {...field(way)}
-                options={options.map(([value, words]) => ({ value, words }))}
-              />
-            ))}
-            <Numbers>
-              {NUMBERS.filter((each) => each.moment === moment).map(({ way, label }) => (
-                <Field
+      <Sheet
+        onSubmit={(event) => {
+          event.preventDefault()
+          save.mutate()
+        }}
+        noValidate
+      >
+        {MOMENTS.map(([moment, title]) => (
+          <Section key={moment} aria-label={title}>
+            <h2>{title}</h2>
+            <div>
+              {schools
+                .filter((each) => each.moment === moment)
+                .map((each) => (
+                  <SchoolChoice key={each.way} school={each} {...field(each.way)} />
+                ))}
+              {PLAIN.filter((each) => each.moment === moment).map(({ way, label, options }) => (
+                <Choice
                   key={way}
                   label={label}
                   {...field(way)}
-                  inputMode="decimal"
-                  error={refused?.fields[way]}
+                  options={options.map(([value, words]) => ({ value, words }))}
                 />
               ))}
-            </Numbers>
-          </div>
-        </Section>
-      ))}
+              <Numbers>
+                {NUMBERS.filter((each) => each.moment === moment).map(({ way, label, likely }) => (
+                  <Field
+                    key={way}
+                    label={label}
+                    {...field(way)}
+                    inputMode="decimal"
+                    likely={likely ?? null}
+                    error={refused?.fields[way]}
+                  />
+                ))}
+              </Numbers>
+            </div>
+          </Section>
+        ))}
+        <Foot>
+          {refused ? <Problem>{refused.message}</Problem> : null}
+          {mayChange(session) ? (
+            <Main type="submit" isDisabled={save.isPending}>
+              {save.isSuccess ? 'Kept' : 'Keep these ways'}
+            </Main>
+          ) : (
+            <Soft>Your role looks on only.</Soft>
+          )}
+        </Foot>
+      </Sheet>
       <Dialog title="Keep these ways?" open={leaving.state === 'blocked'} onClose={stay}>
         <p>What you changed is not kept yet.</p>
         <Answers>
@@ -112,20 +132,13 @@ function Form({ session, ways, schools }: Props) {
           <Quiet onPress={stay}>Stay here</Quiet>
         </Answers>
       </Dialog>
-      <Foot>
-        {refused ? <Problem>{refused.message}</Problem> : null}
-        {mayChange(session) ? (
-          <Main onPress={() => save.mutate()} isDisabled={save.isPending}>
-            {save.isSuccess ? 'Kept' : 'Keep these ways'}
-          </Main>
-        ) : (
-          <Soft>Your role looks on only.</Soft>
-        )}
-      </Foot>
     </Page>
   )
 }
 
+const Sheet = styled.form`
+  display: contents;
+`
 const Section = styled.section`
   display: grid;
   grid-template-columns: 220px minmax(0, 1fr);

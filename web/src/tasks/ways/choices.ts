@@ -1,3 +1,4 @@
+import { between, type Likely } from '../../domain/likely'
 import type { Schemas } from '../../api/client'
 
 export type Ways = Schemas['WorkshopOut']
@@ -65,13 +66,34 @@ export const PLAIN: { way: keyof Ways; moment: Moment; label: string; options: [
   },
 ]
 
-export const NUMBERS: { way: keyof Ways; moment: Moment; label: string }[] = [
-  { way: 'a4_hz', moment: 'sound', label: 'Reference A, Hz' },
-  { way: 'even_spread_hz', moment: 'clearing', label: 'Even enough: spread up to, Hz' },
-  { way: 'rest_minutes', moment: 'after', label: 'Rest after clearing, minutes' },
-  { way: 'check_after_days', moment: 'after', label: 'Settling check after, days' },
-  { way: 'batter_life_months', moment: 'after', label: 'A batter head lasts, months' },
-  { way: 'resonant_life_months', moment: 'after', label: 'A resonant head lasts, months' },
+const LIFE = between(3, 120, 'Usually 3 months to 10 years.')
+export const NUMBERS: { way: keyof Ways; moment: Moment; label: string; likely?: Likely }[] = [
+  {
+    way: 'a4_hz',
+    moment: 'sound',
+    label: 'Reference A, Hz',
+    likely: between(415, 466, 'A is usually 415 to 466 Hz.'),
+  },
+  {
+    way: 'even_spread_hz',
+    moment: 'clearing',
+    label: 'Even enough: spread up to, Hz',
+    likely: between(0.5, 8, 'Usually 1 to 4 Hz.'),
+  },
+  {
+    way: 'rest_minutes',
+    moment: 'after',
+    label: 'Rest after clearing, minutes',
+    likely: between(0, 240, 'Usually not more than 4 hours.'),
+  },
+  {
+    way: 'check_after_days',
+    moment: 'after',
+    label: 'Settling check after, days',
+    likely: between(1, 14, 'Usually within a few days.'),
+  },
+  { way: 'batter_life_months', moment: 'after', label: 'A batter head lasts, months', likely: LIFE },
+  { way: 'resonant_life_months', moment: 'after', label: 'A resonant head lasts, months', likely: LIFE },
   {
     way: 'batter_life_hours',
     moment: 'after',

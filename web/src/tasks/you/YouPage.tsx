@@ -1,6 +1,7 @@
 import styled from 'styled-components'
 import { useSession } from '../../api/session'
 import { Head, Page, Soft } from '../../ui/Page'
+import { Waiting } from '../../ui/Waiting'
 import { Codes } from './Codes'
 import { EmailForm } from './EmailForm'
 import { Elsewhere } from './Elsewhere'
@@ -13,7 +14,7 @@ import { useWays } from './useWays'
 export function YouPage() {
   const session = useSession().data
   const ways = useWays()
-  if (!session?.username) return <Page />
+  if (!session?.username) return <Waiting />
   return (
     <Page>
       <Head>

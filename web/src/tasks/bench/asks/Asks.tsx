@@ -12,6 +12,10 @@ interface Props {
   enter: (body: Body) => void
 }
 
+/** Of a range the one end, while the other is written. */
+const otherEnd = (name: string): string =>
+  name.includes('low') ? name.replace('low', 'high') : name.replace('high', 'low')
+
 const isRound = (ask: Ask) => ask.options.length > 0 && ask.options.every(({ value }) => PLACE.test(value))
 const PLACE = /^(rod|gap|hour)-\d+$/
 
@@ -25,17 +29,22 @@ export function Asks({ bench, step, enter }: Props) {
     <List aria-label="Asked here">
       {round.length ? <PlacesRound asks={round} badge={bench.badge} answer={answer} /> : null}
       {plain.map((each) => (
-        <Question key={each.name} ask={each} answer={answer} />
+        <Question
+          key={each.name}
+          ask={each}
+          answer={answer}
+          other={plain.find(({ name }) => name !== each.name && name === otherEnd(each.name))}
+        />
       ))}
     </List>
   )
 }
 
-function Question({ ask, answer }: AskProps) {
+function Question({ ask, answer, other }: AskProps) {
   return (
     <div>
       {ask.options.length ? <Several ask={ask} answer={answer} /> : null}
-      {ask.unit || ask.own ? <Typed ask={ask} answer={answer} /> : null}
+      {ask.unit || ask.own ? <Typed ask={ask} answer={answer} other={other} /> : null}
     </div>
   )
 }

@@ -4,4 +4,6 @@ import type { Ask } from '../log/types'
 export interface AskProps {
   ask: Ask
   answer: (ask: Ask, values: string[]) => void
+  /** The other end, where this is one of a range. */
+  other?: Ask | undefined
 }

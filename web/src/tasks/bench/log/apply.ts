@@ -106,7 +106,9 @@ const APPLY: Apply = {
   plan: (state, { step, lap: number }, mark) => {
     const lap = lapOf(state, step, number)
     const worked = plannedBy(state, mark)
-    if (lap && worked) lap.plan = worked
+    if (!lap) return
+    if (worked) lap.plan = worked
+    lap.asked = !state.answer.log.some((each) => each.id === mark.event)
   },
   once_more: (state, { step }) => {
     const laps = state.laps.get(step)

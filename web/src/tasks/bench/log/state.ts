@@ -31,6 +31,8 @@ export interface FoldedLap {
   whole: string
   centre: (Mark & { typed: string }) | null
   plan: Planned | null
+  /** The turns were asked for, and the server has not answered yet. */
+  asked: boolean
   /** Rods read between turns, in their order. */
   between: (Read & { rod: number })[]
   /** What was left after the last of them, what had been turned by then, and which rods were turned since. */
@@ -75,6 +77,7 @@ export const freshLap = (order: number[], each: number | null, until = ''): Fold
   whole: '',
   centre: null,
   plan: null,
+  asked: false,
   between: [],
   left: null,
   before: new Map(),

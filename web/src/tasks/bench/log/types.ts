@@ -51,6 +51,8 @@ export interface Lap {
   order: number[]
   rods: Rod[]
   plan: Plan | null
+  /** The turns were asked for, and the server has not answered yet. */
+  asked: boolean
   /** What was left of it after a tap between its turns. */
   left: Plan | null
   taps_between: number

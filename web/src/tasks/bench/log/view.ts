@@ -134,6 +134,7 @@ function lapView(lap: FoldedLap, at: At, target: number | null): Lap {
     order: lap.order.filter((rod) => !gone.has(rod)),
     rods: rods.map((rod) => rodOf(rod, lap, means, at, referenceOf(state, step.side))),
     plan,
+    asked: lap.asked && !plan,
     left: planOf(lap.left, state.answer.figures),
     taps_between: lap.between.length,
     tap_open: tapOpen(lap),

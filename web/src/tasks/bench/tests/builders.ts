@@ -39,6 +39,7 @@ export const lap = (each: number | null, more: Partial<Lap> = {}): Lap => ({
   order: [1, 3, 2, 4],
   rods: [1, 2, 3, 4].map((n) => rod(n, { owed_32: each })),
   plan: null,
+  asked: false,
   wanted_hz: 200,
   compared: '',
   afresh: false,

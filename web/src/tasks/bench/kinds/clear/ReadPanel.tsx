@@ -1,6 +1,7 @@
 import type { DragEvent } from 'react'
 import styled from 'styled-components'
 import { Bearing, bearingWords } from '../../../../ui/Bearing'
+import { Later } from '../../../../ui/Waiting'
 import { rodsRead, type Next } from '../../cursor'
 import type { Bench, Means, Uneven } from '../../log/types'
 import { inHundred, type Reading } from './reading'
@@ -70,6 +71,9 @@ export function ReadPanel(props: Props) {
         <Note role="status" aria-label="Look at this first">
           <b>Tapped in another order.</b> {reading.tapped.words}
         </Note>
+      ) : null}
+      {next.lap.asked ? (
+        <Later>The turns are worked out when the server answers; go on reading. All you read is kept.</Later>
       ) : null}
       <Ask {...{ bench, next, reading, onWhole, letterKeys }} />
       <div>

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import styled from 'styled-components'
+import { likelyBeside, likelyPitch } from '../../../../domain/likely'
 import { hz } from '../../../../domain/pitch'
 import { Plain } from '../../../../ui/Button'
 import { Dialog } from '../../../../ui/Dialog'
@@ -58,6 +59,7 @@ export function TargetLine({ bench, lap, onTarget, onUneven }: Props) {
             onChange={setTyped}
             hint="hertz, or a note such as F3 +12"
             error={problem || undefined}
+            likely={wanted ? likelyBeside(wanted) : likelyPitch(bench.kind, bench.kind_words)}
             name="wanted"
           />
           <Row>

@@ -12,7 +12,8 @@ function readMain(given: Given, next: Of<'read'>): Act {
   const { bench, reading } = given
   if (reading.doubt && (reading.allRead || reading.doubt.pending))
     return { words: `Read rod ${reading.doubt.of.rod} again`, key: SPACE, run: reading.doubt.again }
-  if (reading.allRead) return { words: 'Work out the turns', key: SPACE, run: () => work(given, next) }
+  if (reading.allRead)
+    return { words: 'Work out the turns', key: SPACE, run: () => work(given, next), off: next.lap.asked }
   if (bench.means === 'ear')
     return {
       words: `Level with rod ${bench.head.reference ?? 1}`,

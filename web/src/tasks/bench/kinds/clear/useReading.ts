@@ -170,7 +170,14 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
   const [workedOut, setWorkedOut] = useState('')
   const round = next.kind === 'read' ? `${next.step.id} ${next.lapNo}` : ''
   const goesOn =
-    turnAndTap && allRead && !doubt && ears && !tapped && bench.means === 'pitch' && round !== workedOut
+    turnAndTap &&
+    allRead &&
+    !next.lap.asked &&
+    !doubt &&
+    ears &&
+    !tapped &&
+    bench.means === 'pitch' &&
+    round !== workedOut
   const workOut = useEffectEvent(() => {
     if (next.kind !== 'read') return
     setWorkedOut(round)
