@@ -99,7 +99,7 @@ def test_drums_that_sing_are_parted_and_the_jobs_are_there_once(kit: int, api: A
     assert plan["jobs"] == sum(each["job"] for each in asked["heads"]) > 0
     for _ in range(2):  # the answer was lost once, and it is sent again
         status, made = api("POST", f"/kits/{kit}/jobs", asked)
-        assert (status, made["jobs"]) == (200, plan["jobs"])
+        assert (status, len(made["planned"])) == (200, plan["jobs"])
     house.enter()
     rows = list(PlannedJob.objects.filter(state="open"))
     assert [row.work for row in rows] == ["another-pitch"] * plan["jobs"]

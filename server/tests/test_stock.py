@@ -171,6 +171,29 @@ class TestLines:
         lines = [line["free"] for each in chosen["answers"] for line in each["lines"]]
         assert 4 not in lines + [line["free"] for line in chosen["others"]]
 
+    def test_what_arrived_can_be_taken_back_once_and_only_while_it_is_the_last(self, api: Api, house: House) -> None:
+        line, there = house.stock.pk, 2
+        moved(api, line, "bought", 3)
+        found = api("GET", f"/shelf/lines/{line}")[1]
+        last, before = found["movements"][0], found["movements"][1:]
+        assert last["act"] is not None
+        assert all(each["act"] is None for each in before)
+        for _ in range(2):
+            status, found = api("POST", f"/shelf/lines/{line}/moves/{last['act']}/take-back")
+            assert (status, found["row"]["there"]) == (200, there)
+        assert (found["movements"][0]["delta"], found["movements"][0]["words"]) == (-3, "bought: taken back")
+        moved(api, line, "bought", 1)
+        first = api("GET", f"/shelf/lines/{line}")[1]["movements"][0]["act"]
+        moved(api, line, "written-off", 1)
+        assert api("POST", f"/shelf/lines/{line}/moves/{first}/take-back")[1]["code"] == "since_then"
+
+    def test_what_was_put_elsewhere_lies_where_it_lay(self, api: Api, house: House) -> None:
+        line = house.stock.pk
+        moved(api, line, "moved", 1, to="B2")
+        last = api("GET", f"/shelf/lines/{line}")[1]["movements"][0]["act"]
+        found = api("POST", f"/shelf/lines/{line}/moves/{last}/take-back")[1]
+        assert [(each["place"], each["count"]) for each in found["heaps"]] == [("A1", 2)]
+
     def test_a_viewer_looks_on(self, house: House) -> None:
         viewer = Api(house.viewer)
         assert viewer("GET", "/shelf")[0] == 200

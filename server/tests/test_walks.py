@@ -226,6 +226,33 @@ def test_the_job_that_was_planned_takes_over_its_head_and_closing_it_uses_it_up(
     assert DrumFinding.objects.get(finding="coat-worn").put_right_at is not None  # it went with the old head
 
 
+def test_a_plan_shows_what_it_made_and_can_be_taken_back(walker: Walker, house: House) -> None:
+    walker.do("WR-001", seen("coat-worn", 2, side="batter"), LOOKED)
+    walker.api("POST", f"/inspect/walks/{walker.walk}/plan", {"works": [plan(walker, "WR-001", house.stock.pk)]})
+    made = walker.api("GET", f"/inspect/walks/{walker.walk}/sum")[1]["planned"]
+    assert [(each["tag"], each["title"], each["heads"]["batter"]["head"]) for each in made] == [
+        ("WR-001", "New batter head", "single 10 coated")
+    ]
+    for _ in range(2):
+        body = {"planned": [made[0]["id"]]}
+        assert walker.api("POST", f"/inspect/walks/{walker.walk}/take-back", body)[0] == 204
+    found = walker.api("GET", f"/inspect/walks/{walker.walk}/sum")[1]
+    assert (found["planned"], [each["tag"] for each in found["to_plan"]]) == ([], ["WR-001"])
+    assert not Promise.objects.exists()
+    again = {"works": [plan(walker, "WR-001", house.stock.pk)]}
+    assert walker.api("POST", f"/inspect/walks/{walker.walk}/plan", again)[1]["refused"] == []
+    assert PlannedJob.objects.filter(state="open").count() == 1
+
+
+def test_leaving_a_drum_as_it_is_can_be_taken_back(walker: Walker) -> None:
+    walker.do("WR-001", seen("coat-worn", 2, side="batter"), LOOKED)
+    walker.api("POST", f"/inspect/walks/{walker.walk}/plan", {"works": [], "leave": ["WR-001"]})
+    assert walker.api("GET", f"/inspect/walks/{walker.walk}/sum")[1]["left_so"] == ["WR-001"]
+    walker.api("POST", f"/inspect/walks/{walker.walk}/take-back", {"left_so": ["WR-001"]})
+    found = walker.api("GET", f"/inspect/walks/{walker.walk}/sum")[1]
+    assert (found["left_so"], [each["tag"] for each in found["to_plan"]]) == ([], ["WR-001"])
+
+
 def test_a_head_promised_to_one_drum_is_not_anothers(walker: Walker, house: House) -> None:
     StockItem.objects.update(count=1)
     make_drum(house.workshop, "WR-003", name="Swift")

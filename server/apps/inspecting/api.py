@@ -15,6 +15,7 @@ from apps.inspecting.schemas import (
     PlanIn,
     PlannedOut,
     RuleOut,
+    TakeBackIn,
     WalkEventsIn,
     WalkIn,
     WalkLine,
@@ -87,6 +88,13 @@ def walk_sum(request: Request, walk_id: UUID) -> WalkSum:
 def plan_walk(request: Request, walk_id: UUID, body: PlanIn) -> PlannedOut:
     """Plan work from its verdicts, with heads promised; each by itself."""
     return works.plan_walk(walk_id, body, request.member)
+
+
+@router.post("/walks/{walk_id}/take-back", response={204: None}, auth=technician, operation_id="take_back_plan")
+def take_back_plan(request: Request, walk_id: UUID, body: TakeBackIn) -> Status[None]:
+    """Planned after all not: the drums are to be decided anew."""
+    works.take_back(walk_id, body)
+    return Status(204, None)
 
 
 @router.get("/rules", response=list[RuleOut], operation_id="deciding_rules")

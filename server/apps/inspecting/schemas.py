@@ -10,6 +10,7 @@ from ninja import Schema
 from pydantic import AwareDatetime, BaseModel, Field
 
 from apps.bench.schemas import Receipt
+from apps.planned.schemas import PlannedLine
 from apps.workshops.typed import Line, Name, WorkName
 from apps.workshops.wired import union_of
 from drumwork.deciding import Verdict
@@ -258,13 +259,16 @@ class BuyLine(Schema):
 
 
 class WalkSum(Schema):
-    """A walk's end: how many of each verdict, what to plan, and what the shelf does not have."""
+    """A walk's end: how many of each verdict, what to plan, what the shelf does not have, what is planned for its drums by now, and which of
+    them (tags) were left as they are."""
 
     words: str
     counts: dict[str, int]
     to_plan: list[ToPlan]
     buy: list[BuyLine]
     left: list[str]
+    planned: list[PlannedLine]
+    left_so: list[str]
 
 
 class PlanHead(Schema):
@@ -295,6 +299,13 @@ class PlannedOut(Schema):
 
     planned: list[str]
     refused: list[dict[str, Any]]
+
+
+class TakeBackIn(Schema):
+    """Planned work of the walk's drums to be taken back, and drums that were left as they are to be decided anew."""
+
+    planned: list[UUID] = Field(default=[], max_length=400)
+    left_so: Tags = []
 
 
 class RuleOut(Schema):

@@ -9,16 +9,26 @@ from datetime import timedelta
 from typing import Any, Final
 
 from django.db import transaction
-from django.db.models import Count
+from django.db.models import Count, QuerySet
 from django.utils import timezone
 
 from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.heads.wires import WIRES, fitting_wires
 from apps.inspecting.models import Verdict, Walk, WalkDrum
 from apps.inspecting.record import fitted_on
-from apps.inspecting.schemas import BuyLine, HeadChoice, PlanIn, PlannedOut, PlanWork, ToPlan, WalkSum
-from apps.planned.flows import Wanted, plan_work
+from apps.inspecting.schemas import (
+    BuyLine,
+    HeadChoice,
+    PlanIn,
+    PlannedOut,
+    PlanWork,
+    TakeBackIn,
+    ToPlan,
+    WalkSum,
+)
+from apps.planned.flows import Wanted, drop, plan_work
 from apps.planned.models import PlannedJob
+from apps.planned.schemas import shape_planned
 from apps.register.models import Drum
 from apps.register.schemas import KIND_WORDS, SAME_SIZE_M, length_words, size_words
 from apps.workshops.errors import Refused
@@ -30,7 +40,7 @@ from drumwork.procedures.catalogue import work_named
 from drumwork.shelf import Sort
 from drumwork.work.plan import Part
 
-__all__ = ["plan_walk", "sum_of"]
+__all__ = ["plan_walk", "sum_of", "take_back"]
 
 _NUMBERS: Final = (
     "no",
@@ -132,7 +142,7 @@ def _buying(plans: Sequence[ToPlan], drums: Mapping[str, Drum], shelf: _Shelf, u
 def _still_to_buy(drums: Mapping[str, Drum], fitted: Mapping[int, Mapping[str, Fitting]], unit: str) -> list[BuyLine]:
     """What planned jobs of these drums wait for: heads nobody promised them, and wires."""
     wanted: dict[str, list[str]] = defaultdict(list)
-    for row in PlannedJob.objects.filter(drum__in=drums.values(), state=PlannedJob.State.OPEN).select_related("drum"):
+    for row in _planned_for(drums.values()):
         if takes_new_wires(row.work, Part(row.part)) and WIRES not in row.heads:
             size = f"{length_words(row.drum.diameter_m, unit)} {unit}"
             wanted[f"snare wires, {size}"].append(row.drum.tag)
@@ -171,6 +181,10 @@ def _words(counts: Counter[str], rows: Sequence[Verdict]) -> str:
     return f"{whole[0].upper()}{whole[1:]} looked at: {said}."
 
 
+def _planned_for(drums: Iterable[Drum]) -> QuerySet[PlannedJob]:
+    return PlannedJob.objects.filter(drum__in=drums, state=PlannedJob.State.OPEN).select_related("drum")
+
+
 def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
     """What a walk comes to so far."""
     rows = list(Verdict.objects.filter(walk=walk).select_related("drum").order_by("drum__tag"))
@@ -193,6 +207,7 @@ def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
             )
         )  # fmt: skip
     counts = Counter(row.drum_verdict for row in rows)
+    planned = list(_planned_for(drums.values()))
     left = WalkDrum.objects.filter(walk=walk).exclude(drum__in=drums.values())
     return WalkSum(
         words=_words(counts, rows),
@@ -200,6 +215,12 @@ def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
         to_plan=plans,
         buy=_together([*_buying(plans, drums, shelf, unit), *_still_to_buy(drums, fitted, unit)]),
         left=list(left.values_list("drum__tag", flat=True)),
+        planned=[shape_planned(row, timezone.localdate()) for row in planned],
+        left_so=[
+            row.drum.tag
+            for row in rows
+            if row.answered_at is not None and _works(row) and row.drum_id not in {each.drum_id for each in planned}
+        ],
     )
 
 
@@ -250,3 +271,19 @@ def plan_walk(walk_id: uuid.UUID, asked: PlanIn, member: Membership) -> PlannedO
     done = ({each.tag for each in asked.works} - held_up) | set(asked.leave)
     _answer(rows[tag] for tag in done if tag in rows)
     return PlannedOut(planned=planned, refused=refused)
+
+
+@transaction.atomic
+def take_back(walk_id: uuid.UUID, asked: TakeBackIn) -> None:
+    """What was planned is not, its heads are free again, and what the walk found is to be decided anew. Work begun meanwhile stays as it is."""
+    walk = Walk.objects.select_for_update().get(pk=walk_id)
+    rows = {row.drum_id: row for row in Verdict.objects.filter(walk=walk).select_related("drum")}
+    dropped = list(_planned_for(row.drum for row in rows.values()).filter(pk__in=asked.planned))
+    for each in dropped:
+        drop(each.pk, "taken back")
+    still = set(_planned_for(row.drum for row in rows.values()).values_list("drum", flat=True))
+    anew = {each.drum_id for each in dropped} - still
+    for row in rows.values():
+        if row.drum_id in anew or row.drum.tag in asked.left_so:
+            row.answered_at = None
+            row.save(update_fields=["answered_at"])

@@ -11,6 +11,7 @@ from apps.bench.models import Job
 from apps.drums.flows import search_text
 from apps.kits.schemas import KitIn, KitJobsIn, KitJobsOut, KitWishes
 from apps.planned.flows import Wanted, plan_work
+from apps.planned.schemas import shape_planned
 from apps.register.models import Drum, Kit, KitDrum
 from apps.register.sides import SideOf
 from apps.sound.flows import set_wanted
@@ -107,15 +108,15 @@ def make_jobs(kit: Kit, body: KitJobsIn, member: Membership) -> KitJobsOut:
         if any(abs((usual[side] or 0.0) - hz) > SAME_HZ for side, hz in sides.items()):
             targets = WantedIn(batter=_typed(asked[Side.BATTER]), resonant=_typed(asked[Side.RESONANT]))
             set_wanted(drum, targets, member, f"for {kit.name}")
-    made = 0
+    made = []
     for number, head in enumerate(each for each in body.heads if each.job):
         key = uuid.uuid5(body.id, f"{head.tag} {head.side.value} {number}")
         why = f"{kit.name}: {head.why}" if head.why else kit.name
         due = kit.day if kit.day and kit.day >= timezone.localdate() else timezone.localdate()
-        plan_work(Wanted(key, there[head.tag], RETUNES.id, Part(head.side.value), due, why[:200], {}), member)
-        made += 1
+        row = plan_work(Wanted(key, there[head.tag], RETUNES.id, Part(head.side.value), due, why[:200], {}), member)
+        made.append(shape_planned(row, timezone.localdate()))
     busy = Job.objects.filter(drum__in=[there[tag].pk for tag in wanted], state="open").values_list(
         "drum__name", flat=True
     )
     notes = [f"{name} is on the bench: close that job first, then its new pitch." for name in sorted(set(busy))]
-    return KitJobsOut(jobs=made, notes=notes)  # fmt: skip
+    return KitJobsOut(planned=made, notes=notes)  # fmt: skip

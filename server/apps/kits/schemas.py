@@ -9,6 +9,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import BaseModel, Field, FiniteFloat
 
+from apps.planned.schemas import PlannedLine
 from apps.workshops.typed import Line, Name, WorkName
 from drumwork.drums import DrumKind, Side
 from drumwork.kits import Role, Shape
@@ -179,9 +180,9 @@ class KitJobsIn(Schema):
 
 
 class KitJobsOut(Schema):
-    """How many jobs are planned, and what stands in the way of beginning some at once."""
+    """The jobs that are planned, and what stands in the way of beginning some at once."""
 
-    jobs: int
+    planned: list[PlannedLine]
     notes: list[str]
 
 

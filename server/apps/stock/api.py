@@ -143,6 +143,13 @@ def move_stock(request: Request, line: int, body: StockMoveIn) -> LineOut:
     return selectors.line_of(line, request.member.workshop)
 
 
+@router.post("/lines/{line}/moves/{act}/take-back", response=LineOut, auth=technician, operation_id="take_back_move")
+def take_back_move(request: Request, line: int, act: UUID) -> LineOut:
+    """It did not happen: the count goes back by as much."""
+    flows.take_back(line, act, request.member)
+    return selectors.line_of(line, request.member.workshop)
+
+
 @router.post("/lines/{line}/back", response=LineOut, auth=technician, operation_id="put_apart")
 def put_apart(request: Request, line: int, body: GoesBackIn) -> LineOut:
     """Pieces found wanting on arrival."""

@@ -16,7 +16,7 @@ from apps.planned.models import PlannedJob
 from apps.register.models import Drum
 from apps.register.schemas import SAME_SIZE_M
 from apps.stock.models import GoesBack, Movement, ShelfCode
-from apps.stock.moving import Act, heaps_of, lock, move, move_elsewhere
+from apps.stock.moving import Act, apply, heaps_of, last_act, lock, move, move_elsewhere
 from apps.stock.needs import standing_of
 from apps.stock.schemas import CountDiff, CountIn, CountOut, GoesBackIn, LineEdit, LineIn, StockMoveIn
 from apps.stock.wording import called
@@ -24,9 +24,9 @@ from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.errors import DrumworkError
 from drumwork.quantities import Length, parse_length
-from drumwork.shelf import LENGTHS, Sort, Why, arrivals_for
+from drumwork.shelf import LENGTHS, WAYS, Sort, Why, arrivals_for
 
-__all__ = ["begin_line", "change_line", "count_place", "end_going_back", "find_line", "know_code", "made_line", "new_line", "put_apart", "same_size", "take_promises", "take_up"]  # fmt: skip
+__all__ = ["begin_line", "change_line", "count_place", "end_going_back", "find_line", "know_code", "made_line", "new_line", "put_apart", "same_size", "take_back", "take_promises", "take_up"]  # fmt: skip
 
 SAME_LENGTH_M: Final = 0.0004
 """Rods are told apart by the millimetre."""
@@ -167,6 +167,30 @@ def take_up(stock_item: int, asked: StockMoveIn, member: Membership) -> StockIte
         return move_elsewhere(stock_item, act, asked.to, member)
     act = Act(asked.id, Why(asked.why), asked.number, asked.place, asked.batch, asked.words, asked.explained, drum)
     return move(stock_item, act, member)
+
+
+@transaction.atomic
+def take_back(stock_item: int, act: uuid.UUID, member: Membership) -> StockItem:
+    """What happened last to a line did not: its count goes back by as much, as a movement of its own. Asked twice, taken back once.
+
+    Raises
+    ------
+    Refused
+        where something else has happened to the line since, or it is ended elsewhere.
+    """
+    item, back = lock(stock_item), uuid.uuid5(act, "taken back")
+    if Movement.objects.filter(act=back, stock_item=item).exists():
+        return item
+    rows = last_act(item.pk)
+    if not rows or rows[0].act != act:
+        said = "Something else has happened to this line since. Count it instead."
+        raise Refused("since_then", said, 409)
+    for row in rows:
+        there = heaps_of(item).get((row.place, row.batch), 0) - row.delta
+        why = f"{WAYS[Why(row.why)].words}: taken back"
+        apply(item, Act(back, Why.COUNTED, there, row.place, row.batch, why), member)
+    item.save(update_fields=["count"])
+    return item
 
 
 @transaction.atomic

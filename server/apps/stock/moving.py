@@ -5,6 +5,7 @@ from __future__ import annotations
 import uuid
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import Final
 
 from django.db import transaction
 from django.utils import timezone
@@ -15,7 +16,7 @@ from apps.stock.models import Heap, Movement
 from apps.workshops.models import Membership
 from drumwork.shelf import WAYS, Move, Why, moves
 
-__all__ = ["Act", "heaps_of", "lock", "move", "move_elsewhere"]
+__all__ = ["Act", "apply", "heaps_of", "last_act", "lock", "move", "move_elsewhere"]
 
 
 @dataclass(frozen=True)
@@ -38,6 +39,18 @@ class Act:
 
 Spot = tuple[str, str]
 """A place and a batch; ('', '') is the usual place."""
+
+
+_CAN_BE: Final = (Why.BOUGHT, Why.FITTED, Why.WRITTEN_OFF, Why.COUNTED, Why.MOVED_IN, Why.MOVED_OUT)
+"""What a job took, what is lent and what goes back is ended where it was begun."""
+
+
+def last_act(stock_item: int) -> list[Movement]:
+    """The movements of what happened last to a line, if somebody may say that it did not happen; else none."""
+    last = Movement.objects.filter(stock_item=stock_item).first()
+    if last is None or last.job_id is not None or Why(last.why) not in _CAN_BE:
+        return []
+    return list(Movement.objects.filter(act=last.act, stock_item=stock_item))
 
 
 def lock(stock_item: int) -> StockItem:
@@ -100,7 +113,9 @@ def _shares(item: StockItem, act: Act) -> Iterator[tuple[Spot, int]]:
             yield spot, share
 
 
-def _apply(item: StockItem, act: Act, spot: Spot, member: Membership) -> None:
+def apply(item: StockItem, act: Act, member: Membership, spot: Spot | None = None) -> None:
+    """The act at one heap of a locked line; the line itself is the caller's to save."""
+    spot = _spot(item, act) if spot is None else spot
     there = heaps_of(item).get(spot, 0)
     for made in moves(there, act.why, act.number, act.explained, act.words):
         _note(item, act, made, spot, member)
@@ -123,9 +138,9 @@ def move(stock_item: int, act: Act, member: Membership) -> StockItem:
     spot = _spot(item, act)
     if WAYS[act.why].sign < 0 and spot == ("", "") and item.heaps.exists():
         for where, share in _shares(item, act):
-            _apply(item, replace(act, number=share), where, member)
+            apply(item, replace(act, number=share), member, where)
     else:
-        _apply(item, act, spot, member)
+        apply(item, act, member, spot)
     item.save(update_fields=["count"])
     return item
 
@@ -138,6 +153,6 @@ def move_elsewhere(stock_item: int, act: Act, place: str, member: Membership) ->
         return item
     for why, where in ((Why.MOVED_OUT, act.place), (Why.MOVED_IN, place)):
         one = replace(act, why=why, place=where)
-        _apply(item, one, _spot(item, one), member)
+        apply(item, one, member)
     item.save(update_fields=["count"])
     return item

@@ -92,6 +92,9 @@ class HeapOut(Schema):
 
 
 class MovementOut(Schema):
+    """One change of a count; `act` where it can be taken back."""
+
+    act: UUID | None
     why: str
     words: str
     delta: int

@@ -6,6 +6,7 @@ from collections import Counter, defaultdict
 from collections.abc import Iterable, Mapping
 from datetime import date, datetime, timedelta
 from typing import Final
+from uuid import UUID
 
 from django.db.models import Max
 from django.utils import timezone
@@ -14,7 +15,7 @@ from apps.heads.models import StockItem
 from apps.planned.models import PlannedJob
 from apps.stock.bare import beside, foretells
 from apps.stock.models import BareNote, GoesBack, Heap, Loan, Movement, ShelfCode
-from apps.stock.moving import heaps_of
+from apps.stock.moving import heaps_of, last_act
 from apps.stock.needs import Standing, Wish, standing_of
 from apps.stock.schemas import (
     ArrivalOut,
@@ -190,8 +191,9 @@ def buying(workshop: Workshop) -> list[BuyOut]:
     ]
 
 
-def _moved(row: Movement) -> MovementOut:
+def _moved(row: Movement, last: UUID | None) -> MovementOut:
     return MovementOut(
+        act=row.act if row.act == last else None,
         why=WAYS[Why(row.why)].words,
         words=row.words,
         delta=row.delta,
@@ -264,6 +266,7 @@ def line_of(stock_item: int, workshop: Workshop) -> LineOut:
     item = next((each for each in standing.items if each.pk == stock_item), None)
     if item is None:
         raise StockItem.DoesNotExist
+    last = last_act(item.pk)
     moved = Movement.objects.filter(stock_item=item).select_related("drum")[:_SHOWN_MOVEMENTS]
     rows = Loan.objects.filter(ended="", stock_item=item).select_related("from_drum", "to_drum")
     heaps, bare = heaps_of(item), list(item.bare_notes.all()[:20])
@@ -280,7 +283,7 @@ def line_of(stock_item: int, workshop: Workshop) -> LineOut:
             PromiseOut(tag=each.drum.tag, name=each.drum.name, place=each.side, by=each.by_name, at=each.at)
             for each in standing.promised.get(item.pk, ())
         ],
-        movements=[_moved(row) for row in moved],
+        movements=[_moved(row, last[0].act if last else None) for row in moved],
         going_back=[_goes_back(row, unit) for row in notes.back[item.pk]],
         loans=[_loan(row, today, unit) for row in rows],
         codes=list(ShelfCode.objects.filter(stock_item=item).values_list("code", flat=True)),

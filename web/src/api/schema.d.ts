@@ -768,6 +768,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inspect/walks/{walk_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Plan
+         * @description Planned after all not: the drums are to be decided anew.
+         */
+        post: operations["take_back_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kits": {
         parameters: {
             query?: never;
@@ -2221,6 +2241,26 @@ export interface paths {
          * @description Bought, brought back, fitted, written off, counted, or put elsewhere.
          */
         post: operations["move_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/lines/{line}/moves/{act}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Move
+         * @description It did not happen: the count goes back by as much.
+         */
+        post: operations["take_back_move"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4694,13 +4734,13 @@ export interface components {
         };
         /**
          * KitJobsOut
-         * @description How many jobs are planned, and what stands in the way of beginning some at once.
+         * @description The jobs that are planned, and what stands in the way of beginning some at once.
          */
         KitJobsOut: {
-            /** Jobs */
-            jobs: number;
             /** Notes */
             notes: string[];
+            /** Planned */
+            planned: components["schemas"]["PlannedLine"][];
         };
         /**
          * KitLine
@@ -5337,8 +5377,13 @@ export interface components {
             /** Rod */
             rod: number;
         };
-        /** MovementOut */
+        /**
+         * MovementOut
+         * @description One change of a count; `act` where it can be taken back.
+         */
         MovementOut: {
+            /** Act */
+            act: string | null;
             /** After */
             after: number;
             /**
@@ -6110,6 +6155,8 @@ export interface components {
             id: string;
             /** Kind Words */
             kind_words: string;
+            /** Lacks */
+            lacks: number;
             /**
              * Made At
              * Format: date-time
@@ -7480,6 +7527,22 @@ export interface components {
             workshop: number;
         };
         /**
+         * TakeBackIn
+         * @description Planned work of the walk's drums to be taken back, and drums that were left as they are to be decided anew.
+         */
+        TakeBackIn: {
+            /**
+             * Left So
+             * @default []
+             */
+            left_so: string[];
+            /**
+             * Planned
+             * @default []
+             */
+            planned: string[];
+        };
+        /**
          * TakenBackIn
          * @description An entry of this walk no longer counts.
          */
@@ -8212,7 +8275,8 @@ export interface components {
         };
         /**
          * WalkSum
-         * @description A walk's end: how many of each verdict, what to plan, and what the shelf does not have.
+         * @description A walk's end: how many of each verdict, what to plan, what the shelf does not have, what is planned for its drums by now, and which of
+         *     them (tags) were left as they are.
          */
         WalkSum: {
             /** Buy */
@@ -8223,6 +8287,10 @@ export interface components {
             };
             /** Left */
             left: string[];
+            /** Left So */
+            left_so: string[];
+            /** Planned */
+            planned: components["schemas"]["PlannedLine"][];
             /** To Plan */
             to_plan: components["schemas"]["ToPlan"][];
             /** Words */
@@ -10136,6 +10204,39 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WalkSum"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_back_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {
@@ -12968,6 +13069,38 @@ export interface operations {
                 "application/json": components["schemas"]["StockMoveIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_back_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line: number;
+                act: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -5,6 +5,9 @@ const DAY_MS = 86_400_000
 const midnight = (moment: Date): number =>
   new Date(moment.getFullYear(), moment.getMonth(), moment.getDate()).getTime()
 
+/** A day as the server writes it, 2026-12-06, wherever this device is. */
+export const dayOf = (day: string): Date => new Date(`${day}T12:00`)
+
 export const daysBetween = (from: Date, to: Date): number =>
   Math.round((midnight(to) - midnight(from)) / DAY_MS)
 

@@ -5,8 +5,10 @@ import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { useOutbox } from '../../api/outbox'
 import { mayChange, useSession } from '../../api/session'
-import { Key, Main, Plain } from '../../ui/Button'
-import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
+import { many } from '../../domain/counted'
+import { Key, Main, Plain, Quiet } from '../../ui/Button'
+import { Empty, Head, Num, Page, Problem, Soft } from '../../ui/Page'
+import { PlannedRows } from '../../ui/PlannedRows'
 import { useKeys } from '../../ui/useKeys'
 import { Waiting } from '../../ui/Waiting'
 import { PlanRow } from './PlanRow'
@@ -27,13 +29,13 @@ export function SumPage() {
   })
   if (sum.error) return <Problem>{sum.error.message}</Problem>
   if (!sum.data) return <Waiting />
-  return <Planned {...{ id, waiting }} sum={sum.data} />
+  return <Ended {...{ id, waiting }} sum={sum.data} />
 }
 
-function Planned({ id, sum, waiting }: { id: string; sum: Schemas['WalkSum']; waiting: number }) {
+function Ended({ id, sum, waiting }: { id: string; sum: Schemas['WalkSum']; waiting: number }) {
   const navigate = useNavigate()
   const may = mayChange(useSession().data)
-  const { leave, plan, finish, jobs, chosenFor, change, setLeft } = usePlanning(id, sum)
+  const { leave, plan, takeBack, finish, jobs, chosenFor, change, setLeft } = usePlanning(id, sum)
   const any = jobs + leave.size > 0
   const go = may && any && !plan.isPending && !waiting ? () => plan.mutate() : undefined
   const end = may && !any ? () => finish.mutate() : undefined
@@ -78,11 +80,12 @@ function Planned({ id, sum, waiting }: { id: string; sum: Schemas['WalkSum']; wa
               onLeave={(left) => setLeft(drum.tag, left)}
             />
           ))}
-          {sum.to_plan.length ? null : (
-            <Empty>
-              {plan.data ? 'Planned. It is on Today, each by its day.' : 'Nothing to plan from this walk.'}
-            </Empty>
-          )}
+          {sum.to_plan.length || sum.planned.length ? null : <Empty>Nothing to plan from this walk.</Empty>}
+          <Made
+            sum={sum}
+            onBack={may && !takeBack.isPending ? (back) => takeBack.mutate({ ...NOTHING, ...back }) : null}
+          />
+          {takeBack.error ? <Problem>{takeBack.error.message}</Problem> : null}
         </section>
         <ToBuy lines={sum.buy} />
       </Columns>
@@ -99,6 +102,61 @@ function Planned({ id, sum, waiting }: { id: string; sum: Schemas['WalkSum']; wa
   )
 }
 
+const NOTHING = { planned: [], left_so: [] }
+
+/** What is planned for the drums of this walk by now, and what was left as it is; each can be taken back. */
+function Made({
+  sum,
+  onBack,
+}: {
+  sum: Schemas['WalkSum']
+  onBack: ((back: { planned?: string[]; left_so?: string[] }) => void) | null
+}) {
+  if (!sum.planned.length && !sum.left_so.length) return null
+  return (
+    <Planned aria-label="Planned" role="status">
+      {sum.planned.length ? (
+        <>
+          <h2>{many(sum.planned.length, 'job')} planned, on Today by its day</h2>
+          <PlannedRows
+            rows={sum.planned}
+            onDrop={onBack ? ({ id }) => onBack({ planned: [id] }) : null}
+            dropWords="Take it back"
+          />
+        </>
+      ) : null}
+      {sum.left_so.map((tag) => (
+        <p key={tag}>
+          <Num>{tag}</Num> left as it is
+          {onBack ? <Quiet onPress={() => onBack({ left_so: [tag] })}>Take it back</Quiet> : null}
+        </p>
+      ))}
+      {onBack && sum.planned.length > 1 ? (
+        <Plain onPress={() => onBack({ planned: sum.planned.map(({ id }) => id), left_so: sum.left_so })}>
+          Take all of it back
+        </Plain>
+      ) : null}
+    </Planned>
+  )
+}
+
+const Planned = styled.section`
+  padding: 16px 28px;
+  display: grid;
+  gap: 6px;
+  > p {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    border-top: 1px solid var(--rule);
+  }
+  > button {
+    justify-self: start;
+  }
+  @media (max-width: 700px) {
+    padding: 14px 16px;
+  }
+`
 const Columns = styled.div`
   flex: 1;
   display: grid;

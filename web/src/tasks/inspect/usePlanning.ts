@@ -69,6 +69,18 @@ export function usePlanning(id: string, sum: Sum) {
     },
     onSettled: () => void queries.invalidateQueries({ queryKey: keys.walkSum(id) }),
   })
+  const takeBack = useMutation({
+    mutationFn: (body: { planned: string[]; left_so: string[] }) =>
+      unwrap(api.POST('/api/inspect/walks/{walk_id}/take-back', { params: { path: { walk_id: id } }, body })),
+    onSuccess: (_, { left_so }) => {
+      ids.clear() // planned again, it is another piece of work
+      plan.reset()
+      setLeave((now) => new Set([...now].filter((tag) => !left_so.includes(tag))))
+      for (const key of [keys.today, keys.walks, keys.planned])
+        void queries.invalidateQueries({ queryKey: key })
+    },
+    onSettled: () => void queries.invalidateQueries({ queryKey: keys.walkSum(id) }),
+  })
   const finish = useMutation({
     mutationFn: () =>
       unwrap(api.POST('/api/inspect/walks/{walk_id}/done', { params: { path: { walk_id: id } } })),
@@ -78,7 +90,7 @@ export function usePlanning(id: string, sum: Sum) {
     },
   })
   return {
-    ...{ leave, plan, finish, jobs: works.length },
+    ...{ leave, plan, takeBack, finish, jobs: works.length },
     chosenFor: (tag: string, work: Schemas['ProposedOut']) => chosen[idOf(tag, work)],
     change: (tag: string, work: Schemas['ProposedOut'], change: Partial<Chosen>) => {
       const key = idOf(tag, work)

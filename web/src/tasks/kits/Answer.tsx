@@ -1,9 +1,12 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
+import { useDropPlanned } from '../../api/planned'
+import { many } from '../../domain/counted'
 import { newId } from '../../domain/ids'
 import { Key, Main } from '../../ui/Button'
 import { Problem, Soft } from '../../ui/Page'
+import { PlannedRows } from '../../ui/PlannedRows'
 import { useKeys } from '../../ui/useKeys'
 import { useMakeJobs, type Kit, type Plan } from './useKit'
 
@@ -42,6 +45,8 @@ function headsOf(kit: Kit, plan: Plan) {
 /** How good the plan is, what it takes, what to know; and the one press that makes its jobs. */
 export function Answer({ kit, plan, thinking, mayChange }: Props) {
   const make = useMakeJobs(kit)
+  const drop = useDropPlanned(`from ${kit.name}`)
+  const [dropped, setDropped] = useState<ReadonlySet<string>>(new Set())
   const [made, setMade] = useState<Plan | null>(null)
   const heads = headsOf(kit, plan)
   const jobs = heads.filter((each) => each.job)
@@ -72,7 +77,14 @@ export function Answer({ kit, plan, thinking, mayChange }: Props) {
       <Foot>
         {done && make.data && first ? (
           <Done role="status">
-            <b>{make.data.jobs === 1 ? 'One job is planned.' : `${make.data.jobs} jobs are planned.`}</b>
+            <b>{many(make.data.planned.length, 'job')} planned</b>
+            <PlannedRows
+              rows={make.data.planned.filter(({ id }) => !dropped.has(id))}
+              onDrop={(planned) =>
+                drop.mutate(planned.id, { onSuccess: () => setDropped(new Set([...dropped, planned.id])) })
+              }
+            />
+            <Soft>The new wanted pitches are kept with the drums.</Soft>
             {make.data.notes.map((note) => (
               <Soft key={note}>{note}</Soft>
             ))}

@@ -36,12 +36,22 @@ function show(what: ReactNode, sung: Sang[] = []) {
   )
 }
 
+const planned = (part: 'batter' | 'resonant'): Schemas['PlannedLine'] => ({
+  ...{ id: part, tag: 'B', name: 'Linnet', kind_words: 'rack tom', work: 'another-pitch', part },
+  ...{ title: `Another pitch, ${part}`, why: 'kit', due_on: '2026-12-06', days_late: 0, minutes: 20 },
+  ...{ heads: {}, lacks: 0, made_by: 'Ines', made_at: '2026-12-01T10:00:00Z' },
+})
+
 describe('the jobs of a plan', () => {
   it('are made by one press, resonants first, and only once', async () => {
-    answer = { jobs: 2, notes: ['Linnet is on the bench: close that job first, then its new pitch.'] }
+    answer = {
+      planned: [planned('resonant'), planned('batter')],
+      notes: ['Linnet is on the bench: close that job first, then its new pitch.'],
+    }
     show(<Answer kit={kit} plan={plan} thinking={false} mayChange />)
     fireEvent.click(screen.getByText('Make 2 jobs'))
-    expect(await screen.findByText('2 jobs are planned.')).toBeTruthy()
+    expect(await screen.findByText('2 jobs planned')).toBeTruthy()
+    expect(screen.getAllByText('Another pitch, resonant').length).toBe(1)
     expect(screen.getByText(/on the bench: close that job first/)).toBeTruthy()
     expect(screen.getByText('Begin with Linnet’s resonant').closest('a')?.getAttribute('href')).toBe(
       '/drums/B/start?work=another-pitch&part=resonant',
@@ -56,7 +66,7 @@ describe('the jobs of a plan', () => {
   })
 
   it('begin with the batter of a bass, whose note it chooses', async () => {
-    answer = { jobs: 2, notes: [] }
+    answer = { planned: [planned('batter')], notes: [] }
     const bass = { ...kit, drums: kit.drums.map((each) => ({ ...each, role: 'bass' as const })) }
     show(<Answer kit={bass} plan={plan} thinking={false} mayChange />)
     fireEvent.keyDown(window, { key: ' ' })

@@ -8,8 +8,8 @@ import { mayChange, useSession } from '../../api/session'
 import { shortDate } from '../../domain/dates'
 import { Plain, Quiet } from '../../ui/Button'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
-import { Arrived } from './Arrived'
-import { useStockChanged } from './useShelf'
+import { Arrived, JustArrived } from './Arrived'
+import { useStockChanged, type Line } from './useShelf'
 
 type Buy = Schemas['BuyOut']
 
@@ -23,6 +23,7 @@ export function BuyingPage() {
   const may = mayChange(useSession().data)
   const [copied, setCopied] = useState(false)
   const [arrived, setArrived] = useState<Buy | null>(null)
+  const [came, setCame] = useState<Line | null>(null)
   const buying = useQuery({
     queryKey: keys.buying,
     queryFn: () => unwrap(api.GET('/api/shelf/buying')),
@@ -60,6 +61,7 @@ export function BuyingPage() {
       {buying.data && !list.length ? (
         <Empty>Every planned job has what it needs, and nothing is below what you want kept.</Empty>
       ) : null}
+      {came ? <JustArrived key={came.movements[0]?.at} line={came} onBack={() => setCame(null)} /> : null}
       <List aria-label="To buy">
         {list.map((buy) => (
           <li key={buy.what}>
@@ -106,7 +108,7 @@ export function BuyingPage() {
           </ul>
         </Back>
       ) : null}
-      {arrived?.line ? <Arrived line={arrived.line} onClose={() => setArrived(null)} /> : null}
+      {arrived?.line ? <Arrived buy={arrived} onDone={setCame} onClose={() => setArrived(null)} /> : null}
     </Page>
   )
 }

@@ -11,7 +11,7 @@ import { BareNotes } from './BareNotes'
 import { KeepSheet } from './KeepSheet'
 import { MoveSheet } from './MoveSheet'
 import { Movements } from './Movements'
-import { useLine, type Line } from './useShelf'
+import { useLine, useTakeBack, type Line } from './useShelf'
 import { DEEDS, type Deed } from './deeds'
 
 /** One line of the shelf: what lies where, whose it is, and everything that happened to it. */
@@ -27,6 +27,7 @@ function Shown({ line }: { line: Line }) {
   const may = mayChange(useSession().data)
   const [deed, setDeed] = useState<Deed | 'keep' | null>(null)
   const { row } = line
+  const back = useTakeBack(row.id)
   return (
     <Page>
       <Head>
@@ -114,7 +115,13 @@ function Shown({ line }: { line: Line }) {
             </Deeds>
           ) : null}
         </section>
-        <Movements moves={line.movements} />
+        <section aria-label="Movements">
+          {back.error ? <Problem>{back.error.message}</Problem> : null}
+          <Movements
+            moves={line.movements}
+            onBack={may && !back.isPending ? (act) => back.mutate(act) : null}
+          />
+        </section>
       </Columns>
       {deed && deed !== 'keep' ? <MoveSheet line={line} deed={deed} onClose={() => setDeed(null)} /> : null}
       {deed === 'keep' ? <KeepSheet line={line} onClose={() => setDeed(null)} /> : null}

@@ -66,14 +66,24 @@ function send(line: Line, deed: Deed, said: Said, id: string, explained: '' | Ex
   return unwrap(api.POST('/api/shelf/lines/{line}/moves', { params: { path }, body }))
 }
 
+interface Props {
+  line: Line
+  deed: Deed
+  /** How many it is, most likely. */
+  proposed?: number
+  onDone?: (line: Line) => void
+  onClose: () => void
+}
+
 /** What happened to a line: how many, where, and what else that deed asks for. */
-export function MoveSheet({ line, deed, onClose }: { line: Line; deed: Deed; onClose: () => void }) {
+export function MoveSheet({ line, deed, proposed = 1, onDone, onClose }: Props) {
   const queries = useQueryClient()
   const about = of(deed)
-  const [said, setSaid] = useState<Said>({ ...EMPTY, number: deed === 'counted' ? '' : '1' })
+  const [said, setSaid] = useState<Said>({ ...EMPTY, number: deed === 'counted' ? '' : String(proposed) })
   const act = useAct<Said>((id, asked, explained) =>
     send(line, deed, asked, id, explained).then(async (done) => {
       await queries.invalidateQueries({ queryKey: keys.stockLine(line.row.id) })
+      if (deed !== 'lent') onDone?.(done as Line) // lending answers with nothing
       onClose()
       return done
     }),

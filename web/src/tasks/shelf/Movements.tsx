@@ -2,14 +2,21 @@ import { Link } from 'react-router'
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { shortDate } from '../../domain/dates'
+import { Quiet } from '../../ui/Button'
 import { Num, Soft } from '../../ui/Page'
 
 const signed = (delta: number): string => (delta > 0 ? `+${delta}` : delta < 0 ? `−${-delta}` : '0')
 
+interface Props {
+  moves: Schemas['MovementOut'][]
+  /** It did not happen; only the last can be taken back. */
+  onBack: ((act: string) => void) | null
+}
+
 /** What happened to a line, the last first: by how much, what was there after, who and why. */
-export function Movements({ moves }: { moves: Schemas['MovementOut'][] }) {
+export function Movements({ moves, onBack }: Props) {
   return (
-    <section aria-label="Movements">
+    <>
       <Title>What happened</Title>
       {moves.length ? null : <Soft>Nothing yet.</Soft>}
       <List>
@@ -37,11 +44,14 @@ export function Movements({ moves }: { moves: Schemas['MovementOut'][] }) {
             </span>
             <span>
               <Num>{move.after}</Num> <Soft>there</Soft>
+              {onBack && move.act && move.act !== moves[n - 1]?.act ? (
+                <Quiet onPress={() => onBack(move.act as string)}>Take it back</Quiet>
+              ) : null}
             </span>
           </li>
         ))}
       </List>
-    </section>
+    </>
   )
 }
 

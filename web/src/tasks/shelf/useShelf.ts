@@ -18,6 +18,22 @@ export const useLine = (line: number) =>
     queryFn: () => unwrap(api.GET('/api/shelf/lines/{line}', { params: { path: { line } } })),
   })
 
+/** What happened last to a line did not. */
+export function useTakeBack(line: number) {
+  const queries = useQueryClient()
+  const changed = useStockChanged()
+  return useMutation({
+    mutationFn: (act: string) =>
+      unwrap(api.POST('/api/shelf/lines/{line}/moves/{act}/take-back', { params: { path: { line, act } } })),
+    onSuccess: (found) => queries.setQueryData(keys.stockLine(line), found),
+    onSettled: () => {
+      changed()
+      void queries.invalidateQueries({ queryKey: keys.stockLine(line) })
+      void queries.invalidateQueries({ queryKey: keys.buying })
+    },
+  })
+}
+
 /** Everything that shows counts is asked for anew. */
 export function useStockChanged() {
   const queries = useQueryClient()
