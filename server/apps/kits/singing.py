@@ -124,7 +124,7 @@ def sing_simulated(kit: Kit, struck: str, member: Membership) -> SangOut:
             "not_read", "That drum cannot be struck here: nobody has read it yet, or it is not in this kit.", 422
         )
     simulated = SimulatedKit({tag: _notes(place) for tag, (_, place) in named.items()})
-    seed = zlib.crc32(f"{kit.pk} {struck}".encode())
+    seed = zlib.crc32(f"{kit.name} {struck}".encode())  # the same kit answers alike, whatever its number in the tables
     return sing(kit, struck, simulated.strike(struck, seed, LATENESS_S), simulated.rate, member)  # fmt: skip
 
 

@@ -44,10 +44,35 @@ export function bearingWords(rod: number, rods: number, badge: string): string {
   return right < left ? `${ordinal(right)} right of the badge` : `${ordinal(left)} left of the badge`
 }
 
-function arc(middle: number): string {
-  const [x1, y1] = point(middle - REACH, R)
-  const [x2, y2] = point(middle + REACH, R)
-  return `M${x1} ${y1} A${R} ${R} 0 0 1 ${x2} ${y2}`
+/** The short piece of the edge that is drawn, round the rod in hand. */
+export function edgeArc(middle: number, radius: number): string {
+  const [x1, y1] = point(middle - REACH, radius)
+  const [x2, y2] = point(middle + REACH, radius)
+  return `M${x1} ${y1} A${radius} ${radius} 0 0 1 ${x2} ${y2}`
+}
+
+interface Marks {
+  radius: number
+  badge: string
+  wires?: boolean | undefined
+  port?: boolean | undefined
+}
+
+/** What one finds a place by: badge, strainer and butt plate, port, player. */
+export function Landmarks({ radius, badge, wires, port }: Marks) {
+  return (
+    <g className="landmarks">
+      {badge === 'none' ? null : <path className="badge" d={`M-7 -${radius + 22} h14 l-7 11 z`} />}
+      {wires ? (
+        <>
+          <path className="part" d={`M${radius + 6} -9 v18 M${radius + 6} 0 h9`} />
+          <path className="part" d={`M-${radius + 6} -9 v18`} />
+        </>
+      ) : null}
+      {port ? <circle className="part" cx={radius * 0.5} cy={radius * 0.38} r={radius / 5} /> : null}
+      <path className="player" d={`M-9 ${radius + 20} q9 -13 18 0`} />
+    </g>
+  )
 }
 
 /**
@@ -73,16 +98,8 @@ export function Bearing({
   return (
     <Figure>
       <Drawing width={size} height={size} viewBox="-88 -88 176 176" role="img" aria-label={label}>
-        <path className="edge" d={arc(middle)} />
-        {badge === 'none' ? null : <path className="badge" d={`M-7 -${R + 22} h14 l-7 11 z`} />}
-        {wires ? (
-          <>
-            <path className="part" d={`M${R + 6} -9 v18 M${R + 6} 0 h9`} />
-            <path className="part" d={`M-${R + 6} -9 v18`} />
-          </>
-        ) : null}
-        {port ? <circle className="part" cx={R * 0.5} cy={R * 0.38} r={12} /> : null}
-        <path className="player" d={`M-9 ${R + 20} q9 -13 18 0`} />
+        <path className="edge" d={edgeArc(middle, R)} />
+        <Landmarks radius={R} {...{ badge, wires, port }} />
         {size > 150 && badge !== 'none' ? (
           <text x={30} y={-R - 13}>
             badge

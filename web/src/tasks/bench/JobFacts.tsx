@@ -19,7 +19,7 @@ export function JobFacts({ bench, step }: { bench: Bench; step: Step | undefined
   if (sat.length)
     return (
       <Picture>
-        <Ring asks={sat} badge={bench.badge} numbered />
+        <Ring asks={sat} badge={bench.badge} alone />
       </Picture>
     )
   return (

@@ -1,5 +1,6 @@
 import type { MouseEvent } from 'react'
 import styled from 'styled-components'
+import { degreesOf, edgeArc, Landmarks } from '../../ui/Bearing'
 import type { Mark, Side, Spot, WalkDrum } from './log/fold'
 import { Strokes } from './Strokes'
 
@@ -19,16 +20,16 @@ interface Props {
   onRod: (rod: number) => void
 }
 
-function at(rod: number, rods: number, atRod: boolean, radius: number): [number, number] {
-  const angle = ((rod - (atRod ? 1 : 0.5)) * 2 * Math.PI) / rods
+function at(rod: number, rods: number, badge: string, radius: number): [number, number] {
+  const angle = (degreesOf(rod, rods, badge) * Math.PI) / 180
   return [Math.sin(angle) * radius, -Math.cos(angle) * radius]
 }
 
-/** One head from above, to put what was seen where it sits. Rods are buttons; the film takes a tap anywhere. */
+/** One head from above, to put what was seen where it sits: the Bench’s own mark, made large. Rods are buttons; the film takes a tap anywhere. */
 export function HeadPlan(props: Props) {
   const { drum, side, marks, known, missing, inHand, picked, rod, onSpot, onRod } = props
   const rods = side === 'batter' ? drum.rods_batter : drum.rods_resonant
-  const atRod = drum.badge === 'at-rod'
+  const { badge } = drum
   const tapped = (event: MouseEvent<SVGCircleElement>) => {
     const box = event.currentTarget.getBoundingClientRect()
     const x = ((event.clientX - box.left) / box.width) * 2 - 1
@@ -40,18 +41,18 @@ export function HeadPlan(props: Props) {
       <circle r={R} className="film" onClick={tapped} />
       <circle r={R - 8} className="faint" />
       <ellipse rx={R * 0.4} ry={R * 0.34} className="played" />
-      {drum.wires && side === 'resonant' ? (
-        <path d={`M-${R - 12} -8 H${R - 12} M-${R - 12} 8 H${R - 12}`} className="faint" />
-      ) : null}
-      {drum.port && side === 'resonant' ? (
-        <circle cx={R * 0.45} cy={R * 0.35} r={13} className="faint" />
-      ) : null}
-      <circle r={R} className="hoop" />
-      {drum.badge === 'none' ? null : <path d="M-6 -97 h12 l-6 9 z" className="badge" />}
+      <path d={edgeArc(rod === null ? 0 : degreesOf(rod, rods, badge), R)} className="edge" />
+      <Landmarks
+        radius={R}
+        badge={badge}
+        wires={Boolean(drum.wires)}
+        port={Boolean(drum.port) && side === 'resonant'}
+      />
       {Array.from({ length: rods }, (_, n) => n + 1).map((each) => {
-        const [x1, y1] = at(each, rods, atRod, R - 6)
-        const [x2, y2] = at(each, rods, atRod, R + 6)
-        const [tx, ty] = at(each, rods, atRod, R + 20)
+        const [x1, y1] = at(each, rods, badge, R - 8)
+        const [x2, y2] = at(each, rods, badge, R + 8)
+        const [x, y] = at(each, rods, badge, R)
+        const [tx, ty] = at(each, rods, badge, R + 23)
         const lost = missing.includes(each)
         return (
           <g
@@ -69,11 +70,17 @@ export function HeadPlan(props: Props) {
               onRod(each)
             }}
           >
-            <circle cx={(x1 + tx) / 2} cy={(y1 + ty) / 2} r={17} className="hand" />
-            <line x1={x1} y1={y1} x2={x2} y2={y2} />
-            <text x={tx} y={ty}>
-              {each}
-            </text>
+            <circle cx={x} cy={y} r={17} className="hand" />
+            {rod === each ? (
+              <>
+                <line x1={x1} y1={y1} x2={x2} y2={y2} />
+                <text x={tx} y={ty}>
+                  {each}
+                </text>
+              </>
+            ) : (
+              <circle cx={x} cy={y} r={lost ? 4.5 : 3} className={lost ? 'gone' : 'dot'} />
+            )}
           </g>
         )
       })}
@@ -105,11 +112,20 @@ const Drawing = styled.svg`
     fill: var(--lifted);
     cursor: crosshair;
   }
-  .hoop {
+  .edge,
+  .landmarks > * {
     fill: none;
     stroke: var(--ink);
-    stroke-width: 2.6;
+    stroke-width: 2;
+    stroke-linecap: round;
     pointer-events: none;
+  }
+  .edge {
+    stroke-width: 3.2;
+  }
+  .landmarks > .badge {
+    fill: var(--ink);
+    stroke: none;
   }
   .faint,
   .played {
@@ -123,9 +139,6 @@ const Drawing = styled.svg`
     stroke-dasharray: 0.6 2.6;
     stroke-linecap: round;
     stroke-width: 1.2;
-  }
-  .badge {
-    fill: var(--ink);
   }
   .picked {
     fill: none;
@@ -143,23 +156,21 @@ const Drawing = styled.svg`
   }
   .rod line {
     stroke: var(--ink);
-    stroke-width: 5;
+    stroke-width: 7;
+    stroke-linecap: round;
+  }
+  .dot {
+    fill: var(--ink);
+  }
+  .gone {
+    fill: var(--ground);
+    stroke: var(--ink);
+    stroke-width: 2;
   }
   .rod text {
     font: 600 13px var(--slab);
     fill: var(--ink);
     text-anchor: middle;
     dominant-baseline: central;
-  }
-  .rod[aria-pressed='true'] .hand {
-    fill: var(--faint);
-    stroke: var(--ink);
-    stroke-width: 1.2;
-  }
-  .rod[data-lost] line {
-    stroke: var(--red);
-  }
-  .rod[data-lost] text {
-    fill: var(--red);
   }
 `

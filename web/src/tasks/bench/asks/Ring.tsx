@@ -26,12 +26,12 @@ export function placeOf(value: string, places: number, badge: string, radius: nu
 interface Props {
   asks: readonly Ask[]
   badge: string
-  /** Rods with their numbers, where nothing lies over it to be tapped. */
-  numbered?: boolean
+  /** By itself: nothing lies over it to be tapped, so it shows where the rods are and tells in words what sits where. */
+  alone?: boolean
 }
 
 /** The drum from above, with what sits where. */
-export function Ring({ asks, badge, numbered }: Props) {
+export function Ring({ asks, badge, alone }: Props) {
   const options = asks[0]?.options ?? []
   const places = options.length
   const { radius, size } = ringOf(places)
@@ -42,16 +42,14 @@ export function Ring({ asks, badge, numbered }: Props) {
       viewBox={`${-size / 2} ${-size / 2} ${size} ${size}`}
       width={size}
       height={size}
-      {...(numbered ? { role: 'img', 'aria-label': `From above: ${words}` } : { 'aria-hidden': true })}
+      {...(alone ? { role: 'img', 'aria-label': `From above: ${words}` } : { 'aria-hidden': true })}
     >
       <circle r={radius - GAP} />
       {badge === 'none' ? null : <path d={`M-8 ${GAP + 10 - radius} h16 l-8 12 z`} />}
-      {(numbered ? options : []).map(({ value }) => {
-        const [x, y] = placeOf(value, places, badge, radius)
+      {(alone ? options : []).map(({ value }) => {
+        const [x, y] = placeOf(value, places, badge, radius - GAP)
         return value.startsWith('gap') ? null : (
-          <text key={value} x={x} y={y} className="rod">
-            {value.split('-')[1]}
-          </text>
+          <circle key={value} cx={x} cy={y} r={3.5} className="rod" />
         )
       })}
       {placed.map(({ ask, value }, n) => {
@@ -93,8 +91,8 @@ const Drum = styled.svg`
     stroke: var(--ground);
     stroke-width: 5px;
   }
-  text.rod {
-    font-size: 18px;
-    fill: var(--soft);
+  circle.rod {
+    fill: var(--ink);
+    stroke: none;
   }
 `
