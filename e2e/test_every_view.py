@@ -1,7 +1,8 @@
-"""Every view, in both themes: accessible by axe-core, no console errors, nothing from outside, roles respected."""
+"""Every view, on a desk and on a phone, in both themes: accessible by axe-core, nothing cut off, no console errors, nothing from outside, roles respected."""
 
 from __future__ import annotations
 
+import re
 import urllib.parse
 
 import pytest
@@ -9,15 +10,7 @@ import pytest
 from e2e.pages.bench import start_check
 from e2e.support.browser import Browser
 from e2e.support.installation import ROOT, Installation
-
-AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
-RUN = """
-const done = arguments[arguments.length - 1]
-axe.run(document, {runOnly: arguments[0]}).then(r => done(r.violations.map(v =>
-  v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? '')).slice(0, 3).join(' | '))))
-"""
-EVERYTHING = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
-COLOURS = {"type": "rule", "values": ["color-contrast"]}  # all that a theme changes
+from e2e.support.measures import COLOURS, EVERYTHING, cut_off, faults, show_theme, sideways
 
 
 def job(browser: Browser, name: str) -> str:
@@ -34,7 +27,11 @@ def address(browser: Browser, path: str) -> str:
         )
     if path.startswith("kit "):
         kits = browser.script("return fetch('/api/kits').then(r => r.json())")
-        return f"/kits/{next(each['id'] for each in kits if each['name'] == path.removeprefix('kit '))}"
+        name, _, rest = path.removeprefix("kit ").partition("/")
+        return f"/kits/{next(each['id'] for each in kits if each['name'] == name)}{rest and f'/{rest}'}"
+    if path == "line":
+        lines = browser.script("return fetch('/api/shelf').then(r => r.json())")["lines"]
+        return f"/shelf/{lines[0]['id']}"
     if path.startswith("call "):
         name, _, at = path.removeprefix("call ").partition("?")
         calls = browser.script("return fetch('/api/callouts').then(r => r.json())")
@@ -42,79 +39,109 @@ def address(browser: Browser, path: str) -> str:
     return path if path.startswith("/") else job(browser, path)
 
 
-VIEWS = [
-    ("/", "owed"),
-    ("/drums", "Cormorant"),
-    ("/drums/MQ-041", "History"),
-    ("/drums/MQ-071", "rope"),
-    ("/drums/MQ-081", "Moorhen"),
-    ("/drums/new", "Which drum"),
-    ("/drums/MQ-041/edit", "Which drum"),
-    ("/drums/MQ-035/start?work=new-batter-head&part=batter", "Order of the rods"),
-    ("/drums/MQ-001/start?work=settling-check&part=batter", "Order of the rods"),
-    ("/drums/MQ-041/sound", "Because"),
-    ("/kits", "pageant barge"),
-    ("/kits/new", "Add a drum"),
-    ("kit pit kit", "Notes keep apart"),
-    ("/callouts", "what first?"),
-    ("call loan kit?at=bag", "Start the clock"),
-    ("call loan kit?at=walk", "Sounds fine"),
-    ("call loan kit?at=plan", "The whole plan"),
-    ("call circus studio?at=note", "Thank you for having it there"),
-    ("/bench", "in hand"),
-    ("Heron", "next rod"),
-    ("Kittiwake", "in this order"),
-    ("Dunlin", "tap at rod"),
-    ("Plover", "Clean the edge"),
-    ("Drifter", "Resting"),
-    ("/ways", "ways"),
-    ("/inspect", "Not over yet"),
-    ("/inspect/rules", "Common practice"),
-    ("/inspect/lives", "Likely within"),
-    ("/drums/MQ-033/choose", "Used for"),
-    ("walk?at=MQ-007", "Nothing found"),
-    ("walk?at=MQ-026", "Decide otherwise"),
-    ("walk/sum", "To buy"),
-    ("/nowhere", "Nothing here"),
-]
+# Every route of the app by its path in the router, with views of it: where it is, and words that show that it is there.
+VIEWS: dict[str, list[tuple[str, str]]] = {
+    "/": [("/", "owed")],
+    "bench": [("/bench", "in hand")],
+    "bench/:job": [
+        ("Heron", "next rod"),
+        ("Kittiwake", "in this order"),
+        ("Dunlin", "tap at rod"),
+        ("Plover", "Clean the edge"),
+        ("Drifter", "Resting"),
+    ],
+    "callouts": [("/callouts", "what first?")],
+    "callouts/:callout": [
+        ("call loan kit?at=bag", "Start the clock"),
+        ("call loan kit?at=walk", "Sounds fine"),
+        ("call loan kit?at=plan", "The whole plan"),
+        ("call circus studio?at=note", "Thank you for having it there"),
+    ],
+    "changes": [("/changes", "who changed what")],
+    "drums": [("/drums", "Cormorant")],
+    "drums/:tag": [("/drums/MQ-041", "History"), ("/drums/MQ-071", "rope"), ("/drums/MQ-081", "Moorhen")],
+    "drums/:tag/choose": [("/drums/MQ-033/choose", "Used for")],
+    "drums/:tag/edit": [("/drums/MQ-041/edit", "Which drum")],
+    "drums/:tag/sound": [("/drums/MQ-041/sound", "Because")],
+    "drums/:tag/start": [
+        ("/drums/MQ-035/start?work=new-batter-head&part=batter", "Order of the rods"),
+        ("/drums/MQ-001/start?work=settling-check&part=batter", "Order of the rods"),
+    ],
+    "drums/bring": [("/drums/bring", "Bring drums in")],
+    "drums/new": [("/drums/new", "Which drum")],
+    "inspect": [("/inspect", "Not over yet")],
+    "inspect/:walk": [("walk?at=MQ-007", "Nothing found"), ("walk?at=MQ-026", "Decide otherwise")],
+    "inspect/:walk/sum": [("walk/sum", "To buy")],
+    "inspect/lives": [("/inspect/lives", "Likely within")],
+    "inspect/rules": [("/inspect/rules", "Common practice")],
+    "kits": [("/kits", "pageant barge")],
+    "kits/:kit": [("kit pit kit", "Notes keep apart")],
+    "kits/:kit/edit": [("kit pit kit/edit", "pit kit")],
+    "kits/new": [("/kits/new", "Add a drum")],
+    "names": [("/names", "Places")],
+    "people": [("/people", "People")],
+    "shelf": [("/shelf", "can start")],
+    "shelf/:line": [("line", "What happened")],
+    "shelf/buying": [("/shelf/buying", "To buy")],
+    "shelf/count": [("/shelf/count", "Count")],
+    "shelf/lent": [("/shelf/lent", "Lend a part")],
+    "shelf/new": [("/shelf/new", "A new line")],
+    "shelf/sheet": [("/shelf/sheet", "sheet")],
+    "ways": [("/ways", "ways")],
+    "you": [("/you", "Your sign-in")],
+    "*": [("/nowhere", "Nothing here")],
+}
+ELSEWHERE = {"bench/:job/taps", "/join", "/reset"}
+"""Walked below, or where nobody is signed in."""
+ROUTE = re.compile(r"path: '([^']+)'")
 
 
-def show_theme(browser: Browser, theme: str) -> None:
-    browser.script("document.documentElement.dataset.theme = arguments[0]", theme)
+def routes() -> set[str]:
+    """As the router has them."""
+    return {"/"} | set(ROUTE.findall((ROOT / "web" / "src" / "app" / "routes.tsx").read_text(encoding="utf-8")))
 
 
-def faults(browser: Browser) -> list[str]:
-    """What axe-core finds: everything in the Bench theme, then the colours of the Stage theme."""
-    browser.script(AXE.read_text(encoding="utf-8"))
-    show_theme(browser, "bench")
-    found = list(browser.driver.execute_async_script(RUN, EVERYTHING))
-    show_theme(browser, "stage")
-    found += browser.driver.execute_async_script(RUN, COLOURS)
+def test_every_route_is_walked() -> None:
+    assert routes() == set(VIEWS) | ELSEWHERE
+
+
+def measured(browser: Browser) -> list[str]:
+    """What is wrong with the view in sight: at a desk in the Bench theme, then on a phone in the Stage theme."""
+    found = []
+    for (wide, high), theme, of in (((1280, 800), "bench", EVERYTHING), ((390, 844), "stage", COLOURS)):
+        browser.size(wide, high)
+        show_theme(browser, theme)
+        found += [f"{wide}: {each}" for each in (*faults(browser, of), *cut_off(browser), *sideways(browser))]
+    browser.size(1280, 800)
     show_theme(browser, "bench")
     return found
 
 
-def test_every_view_is_clean_in_both_themes(browser: Browser) -> None:
+def test_every_view_is_clean_and_whole(browser: Browser) -> None:
     still(browser)  # no colour is half way to another
     browser.go("/")
     browser.sees("Demo accounts")
-    found = {"sign-in": faults(browser)}
-    browser.sign_in()
-    for path, words in VIEWS:
+    found = {"sign-in": measured(browser)}
+    for path, words in (("/join", "invitation"), ("/reset", "password")):
+        browser.go(path)
+        browser.sees(words)
+        found[path] = measured(browser)
+    browser.sign_in("ines")
+    for path, words in (each for views in VIEWS.values() for each in views):
         browser.go(address(browser, path))
         browser.sees(words)
-        found[path] = faults(browser)
+        found[path] = measured(browser)
     heard = f"/bench/{start_check(browser, 'MQ-005', sign_in=False).job}"
     browser.press("Simulated drum")
     browser.sees("Work out the turns", seconds=30)
-    found["everything heard"] = faults(browser)
+    found["everything heard"] = measured(browser)
     browser.go(f"{heard}/taps")
     browser.sees("One after the other")
-    found["taps"] = faults(browser)
+    found["taps"] = measured(browser)
     browser.script("document.activeElement.blur()")
     browser.keys("?")
     browser.sees("page-turn pedal")
-    found["keys"] = faults(browser)
+    found["keys"] = measured(browser)
     assert {view: each for view, each in found.items() if each} == {}
     assert browser.console_errors() == []
 
@@ -189,6 +216,9 @@ def test_typed_drums_survive_a_reload_and_are_refused_field_by_field(
     browser.write("Name", "Grebe")
     browser.write("Diameter", "140")
     browser.write("Depth", "6 1/2")
+    browser.press("Enter in the register", "button")
+    browser.sees("140? A rack tom is usually")
+    browser.press("It is so")
     browser.press("Enter in the register", "button")
     browser.sees("No drum is that wide")
     browser.driver.refresh()

@@ -75,4 +75,22 @@ const Bar = styled.div`
       font-size: 20px;
     }
   }
+  /* A phone on its side, or everything twice as large: one line, so that the instruction stays in sight. */
+  @media (max-height: 520px) {
+    flex-direction: row-reverse;
+    align-items: center;
+    padding: 2px 16px;
+    > div {
+      flex: 1 1 0;
+      flex-wrap: nowrap;
+      overflow-x: auto;
+      white-space: nowrap;
+    }
+    > button {
+      width: auto;
+      min-height: 48px;
+      padding: 0 16px;
+      font-size: 17px;
+    }
+  }
 `

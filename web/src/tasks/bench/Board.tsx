@@ -140,4 +140,13 @@ const Grid = styled(Page)`
       font-size: 14px;
     }
   }
+  @media (max-height: 520px) and (max-width: 1000px) {
+    > header {
+      padding: 4px 16px;
+    }
+    > header > span:not([data-end]):nth-child(3),
+    > ol:first-of-type {
+      display: none;
+    }
+  }
 `

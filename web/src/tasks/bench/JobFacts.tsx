@@ -89,10 +89,10 @@ function AboutHead({ bench }: { bench: Bench }) {
 const Picture = styled.div`
   display: grid;
   place-items: center;
-  && {
-    flex: 1 1 0;
-  }
   @media (min-width: 1001px) {
+    &&& {
+      flex: 1 1 0; /* it takes what the questions leave, and shrinks before anything is cut off */
+    }
     grid-template: minmax(0, 1fr) / minmax(0, 1fr);
     min-height: 200px;
     > svg {
@@ -100,6 +100,11 @@ const Picture = styled.div`
       height: 100%;
       max-width: 640px;
       max-height: 520px;
+    }
+  }
+  @media (max-width: 1000px) {
+    > svg {
+      max-height: 46dvh;
     }
   }
   padding: 20px 28px;

@@ -13,7 +13,10 @@ export function StepList({ bench, now }: { bench: Bench; now: Step | undefined }
   const here = useRef<HTMLLIElement>(null)
   const at = now?.id
   useEffect(() => {
-    here.current?.scrollIntoView({ block: 'nearest', inline: 'center' })
+    const show = () => here.current?.scrollIntoView({ block: 'nearest', inline: 'center' })
+    show()
+    window.addEventListener('resize', show) // a tablet turned
+    return () => window.removeEventListener('resize', show)
   }, [at])
   return (
     <List aria-label="Steps">

@@ -42,6 +42,10 @@ export const Panel = styled.section`
     padding: 12px 16px 6px;
     gap: 10px;
   }
+  @media (max-height: 520px) {
+    padding-top: 6px;
+    gap: 6px;
+  }
 `
 export const Say = styled.h2`
   font: 600 24px/1.3 var(--slab);
@@ -63,6 +67,9 @@ export const Big = styled.p`
   }
   @media (max-width: 700px) {
     font-size: 76px;
+  }
+  @media (max-height: 520px) {
+    font-size: 56px;
   }
 `
 /** As large as the number it stands in for. */

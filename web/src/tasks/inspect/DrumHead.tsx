@@ -67,9 +67,7 @@ const Top = styled(Head)`
       display: block;
     }
     h1 {
-      white-space: nowrap;
-      overflow: hidden;
-      text-overflow: ellipsis;
+      overflow-wrap: anywhere;
     }
   }
 `
@@ -87,9 +85,6 @@ const Where = styled.span`
       padding: 0 10px;
       font-size: 14px;
       max-width: 46vw;
-      white-space: nowrap;
-      overflow: hidden;
-      text-overflow: ellipsis;
     }
   }
 `
@@ -109,16 +104,5 @@ const Under = styled.p`
   @media (max-width: 700px) {
     padding: 3px 16px;
     font-size: 13px;
-    flex-wrap: nowrap;
-    > * {
-      white-space: nowrap;
-      overflow: hidden;
-      text-overflow: ellipsis;
-      min-width: 0;
-      flex: 0 1 auto;
-    }
-    > a {
-      flex-shrink: 2;
-    }
   }
 `

@@ -50,10 +50,11 @@ function Question({ ask, answer, other }: AskProps) {
 }
 
 const List = styled.section`
-  display: flex;
-  flex-direction: column;
-  gap: 18px;
-  padding: 22px 36px;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 290px), 1fr));
+  align-items: start;
+  gap: 12px 28px;
+  padding: 18px 28px;
   @media (max-width: 700px) {
     padding: 12px 16px;
   }

@@ -48,9 +48,7 @@ export function Ring({ asks, badge, alone }: Props) {
       {badge === 'none' ? null : <path d={`M-8 ${GAP + 10 - radius} h16 l-8 12 z`} />}
       {(alone ? options : []).map(({ value }) => {
         const [x, y] = placeOf(value, places, badge, radius - GAP)
-        return value.startsWith('gap') ? null : (
-          <circle key={value} cx={x} cy={y} r={3.5} className="rod" />
-        )
+        return value.startsWith('gap') ? null : <circle key={value} cx={x} cy={y} r={3.5} className="rod" />
       })}
       {placed.map(({ ask, value }, n) => {
         const [x, y] = placeOf(value, places, badge, radius - GAP)
