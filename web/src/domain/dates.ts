@@ -20,6 +20,9 @@ export function shortDate(moment: Date, now = new Date()): string {
   return moment.getFullYear() === now.getFullYear() ? day : `${day} ${String(moment.getFullYear()).slice(2)}`
 }
 
+/** 'Sun' */
+export const weekday = (moment: Date): string => moment.toLocaleDateString('en-GB', { weekday: 'short' })
+
 export const longDate = (moment: Date): string =>
   moment.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
 

@@ -8,6 +8,7 @@ import { mayChange, useSession } from '../../api/session'
 import { shortDate, soon } from '../../domain/dates'
 import { newId } from '../../domain/ids'
 import { Key, Main } from '../../ui/Button'
+import { DayField } from '../../ui/DayField'
 import { Field } from '../../ui/Field'
 import { Empty, Head, Owed, Page, Problem, Soft } from '../../ui/Page'
 import { Select } from '../../ui/Select'
@@ -92,7 +93,7 @@ function Begin() {
         options={MINUTES.map((each): [string, string] => [each, `${each} minutes`])}
       />
       <Field label="Place (empty: the kit’s)" value={asked.at} onChange={set('at')} />
-      <Field label="When (empty: now)" type="datetime-local" value={asked.show} onChange={set('show')} />
+      <DayField label="When (empty: now)" hour value={asked.show} onChange={set('show')} />
       {refused ? <Problem>{refused.message}</Problem> : null}
       <Main onPress={() => start.mutate()} isDisabled={start.isPending}>
         Open it <Key>space</Key>

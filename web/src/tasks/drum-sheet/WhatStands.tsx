@@ -7,6 +7,7 @@ import { newId } from '../../domain/ids'
 import { between } from '../../domain/likely'
 import { Main } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { DayField } from '../../ui/DayField'
 import { Dialog } from '../../ui/Dialog'
 import { Field } from '../../ui/Field'
 import { Problem, Soft } from '../../ui/Page'
@@ -121,7 +122,7 @@ function Part({ place, said, names, refused, onSaid }: PartProps) {
         <>
           <Choice<Dated> label="Fitted" value={said.dated} onChange={set('dated')} options={DATED} />
           {said.dated === 'known' ? (
-            <Field label="Day" type="date" value={said.on} onChange={set('on')} name={`${place}-on`} />
+            <DayField label="Day" value={said.on} onChange={set('on')} name={`${place}-on`} />
           ) : null}
           {said.dated === 'guessed' ? (
             <Field

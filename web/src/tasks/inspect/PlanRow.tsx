@@ -2,6 +2,7 @@ import { Link } from 'react-router'
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { Plain } from '../../ui/Button'
+import { DayField } from '../../ui/DayField'
 import { Num, Soft } from '../../ui/Page'
 import { Select } from '../../ui/Select'
 import type { Chosen } from './planning'
@@ -50,12 +51,12 @@ export function PlanRow({ walk, drum, left, chosen, mayChange, onChange, onLeave
                 </label>
                 {each.on ? (
                   <>
-                    <input
-                      type="date"
-                      aria-label={`${drum.name}, ${work.title}: due`}
+                    <DayField
+                      label={`${drum.name}, ${work.title}: due`}
+                      hideLabel
                       value={each.due}
                       disabled={!mayChange}
-                      onChange={(event) => event.target.value && onChange(work, { due: event.target.value })}
+                      onChange={(due) => due && onChange(work, { due })}
                     />
                     {work.new_heads.map((side) => {
                       const fits = drum.heads[side] ?? []
@@ -152,12 +153,6 @@ const Piece = styled.div`
     width: 24px;
     height: 24px;
     accent-color: var(--ink);
-  }
-  input[type='date'] {
-    min-height: 44px;
-    border: 0;
-    border-bottom: 1.5px solid var(--ink);
-    background: transparent;
   }
   &[data-off] > label:first-child {
     color: var(--soft);

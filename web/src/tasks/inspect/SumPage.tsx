@@ -83,6 +83,7 @@ function Ended({ id, sum, waiting }: { id: string; sum: Schemas['WalkSum']; wait
           {sum.to_plan.length || sum.planned.length ? null : <Empty>Nothing to plan from this walk.</Empty>}
           <Made
             sum={sum}
+            fresh={plan.data?.planned ?? []}
             onBack={may && !takeBack.isPending ? (back) => takeBack.mutate({ ...NOTHING, ...back }) : null}
           />
           {takeBack.error ? <Problem>{takeBack.error.message}</Problem> : null}
@@ -107,12 +108,16 @@ const NOTHING = { planned: [], left_so: [] }
 /** What is planned for the drums of this walk by now, and what was left as it is; each can be taken back. */
 function Made({
   sum,
+  fresh,
   onBack,
 }: {
   sum: Schemas['WalkSum']
+  /** What the last press planned. */
+  fresh: readonly string[]
   onBack: ((back: { planned?: string[]; left_so?: string[] }) => void) | null
 }) {
   if (!sum.planned.length && !sum.left_so.length) return null
+  const now = sum.planned.map(({ id }) => id).filter((id) => fresh.includes(id))
   return (
     <Planned aria-label="Planned" role="status">
       {sum.planned.length ? (
@@ -131,10 +136,8 @@ function Made({
           {onBack ? <Quiet onPress={() => onBack({ left_so: [tag] })}>Take it back</Quiet> : null}
         </p>
       ))}
-      {onBack && sum.planned.length > 1 ? (
-        <Plain onPress={() => onBack({ planned: sum.planned.map(({ id }) => id), left_so: sum.left_so })}>
-          Take all of it back
-        </Plain>
+      {onBack && now.length > 1 ? (
+        <Plain onPress={() => onBack({ planned: now })}>Take these {now.length} back</Plain>
       ) : null}
     </Planned>
   )

@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { api, ApiError, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { Main, Plain, Quiet } from '../../ui/Button'
+import { DayField } from '../../ui/DayField'
 import { Field } from '../../ui/Field'
 import { Head, Num, Page, Problem, Soft } from '../../ui/Page'
 import { Select } from '../../ui/Select'
@@ -113,7 +114,7 @@ function Form({ kit, fresh }: { kit?: Kit; fresh: Draft }) {
             hint="may be left empty"
           />
           <Field label="Where" name="at" value={draft.at} onChange={set('at')} />
-          <Field label="Day" name="day" type="date" value={draft.day} onChange={set('day')} />
+          <DayField label="Day" name="day" value={draft.day} onChange={set('day')} />
           {save.error && !aboutName ? <Problem>{save.error.message}</Problem> : null}
           <Main onPress={() => save.mutate()} isDisabled={!draft.name.trim() || save.isPending}>
             {kit ? 'Keep it so' : 'See how they stand'}

@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router'
 import styled from 'styled-components'
 import { ApiError } from '../../api/client'
 import { mayChange, useSession } from '../../api/session'
-import { shortDate } from '../../domain/dates'
+import { dayOf, shortDate } from '../../domain/dates'
 import { Quiet } from '../../ui/Button'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
@@ -26,7 +26,7 @@ export function KitPage() {
 
 /** "Saturday 5 December, upper deck" as far as it is known. */
 function whenAndWhere(kit: Kit): string {
-  const day = kit.day ? shortDate(new Date(`${kit.day}T12:00`)) : ''
+  const day = kit.day ? shortDate(dayOf(kit.day)) : ''
   return [kit.occasion, day, kit.at].filter(Boolean).join(', ')
 }
 

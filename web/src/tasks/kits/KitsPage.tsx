@@ -4,14 +4,14 @@ import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
-import { shortDate } from '../../domain/dates'
+import { dayOf, shortDate } from '../../domain/dates'
 import { Key, Plain } from '../../ui/Button'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
 
 /** "Night market, Saturday 5 December, upper deck", as far as it is known. */
 const when = (kit: Schemas['KitLine']): string =>
-  [kit.occasion, kit.day ? shortDate(new Date(`${kit.day}T12:00`)) : '', kit.at].filter(Boolean).join(', ')
+  [kit.occasion, kit.day ? shortDate(dayOf(kit.day)) : '', kit.at].filter(Boolean).join(', ')
 
 /** The kits there are, those that play soonest first. */
 export function KitsPage() {

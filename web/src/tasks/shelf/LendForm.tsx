@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { api, ApiError, unwrap } from '../../api/client'
 import { useDonors } from '../../api/donors'
 import { Plain } from '../../ui/Button'
+import { DayField } from '../../ui/DayField'
 import { Donors } from '../../ui/Donors'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Page'
@@ -66,7 +67,7 @@ export function LendForm({ onLent }: { onLent: () => void }) {
         onChange={set('to')}
         error={refused['to_tag']}
       />
-      <Field label="Back by" type="date" value={said.due} onChange={set('due')} />
+      <DayField label="Back by" value={said.due} onChange={set('due')} />
       <Plain type="submit" isDisabled={!said.what.trim() || lend.isPending}>
         Lend it
       </Plain>

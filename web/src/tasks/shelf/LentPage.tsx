@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import { api, unwrap, type Schemas } from '../../api/client'
 import { keys } from '../../api/keys'
 import { mayChange, useSession } from '../../api/session'
-import { shortDate } from '../../domain/dates'
+import { dayOf, shortDate } from '../../domain/dates'
 import { Plain, Quiet } from '../../ui/Button'
 import { Count } from '../../ui/Count'
 import { Empty, Head, Page, Problem, Soft } from '../../ui/Page'
@@ -72,9 +72,7 @@ export function LentPage() {
                 ) : (
                   loan.to_words
                 )}
-                {loan.due_on
-                  ? `, back by ${shortDate(new Date(loan.due_on))}${loan.late ? ': late' : ''}`
-                  : ''}
+                {loan.due_on ? `, back by ${shortDate(dayOf(loan.due_on))}${loan.late ? ': late' : ''}` : ''}
                 <Soft>, {loan.by}</Soft>
               </p>
             </span>

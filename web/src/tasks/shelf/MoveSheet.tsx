@@ -6,6 +6,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { likelyCount } from '../../domain/likely'
 import { Main } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { DayField } from '../../ui/DayField'
 import { Dialog } from '../../ui/Dialog'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Page'
@@ -134,7 +135,7 @@ export function MoveSheet({ line, deed, proposed = 1, onDone, onClose }: Props) 
           <>
             {field('drum', 'To which drum (its tag)')}
             {field('to', 'or to whom')}
-            <Field label="Back by" type="date" value={said.due} onChange={set('due')} />
+            <DayField label="Back by" value={said.due} onChange={set('due')} />
           </>
         ) : null}
         {deed === 'moved' ? field('to', 'To which place') : null}
