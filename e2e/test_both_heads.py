@@ -72,8 +72,8 @@ def test_both_heads_in_one_job_to_the_end(browser: Browser, installation: Instal
     assert rows(f"select side from history_pitchrecord where job_id = '{job}' order by side") == fitted
     assert rows(f"select side from followups_followup where booked_by_job = '{job}' order by side") == fitted
     text = rows(f"select text from history_logentry where job_id = '{job}'")[0][0]
-    assert "Batter fitted" in text
-    assert "Resonant fitted" in text
+    assert "New batter head" in text
+    assert "New resonant head" in text
     assert browser.console_errors() == []
 
 

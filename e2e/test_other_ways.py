@@ -74,7 +74,7 @@ def test_the_history_opens_to_its_particulars_and_the_plot_follows_the_side(brow
     browser.sees("Resonant pitch since")
     browser.until(
         "an entry with rounds to be opened",
-        lambda: any(browser.click(each) for each in browser.all("ol button") if "Batter fitted" in each.text),
+        lambda: any(browser.click(each) for each in browser.all("ol button") if "New batter head: " in each.text),
     )
     browser.sees("Round 1, Hz")
     browser.sees("turned")

@@ -29,6 +29,7 @@ from drumwork.quantities import Length, Pitch, Turns, ratio_of
 from drumwork.rods.clearing import ClearingTask, EvenRule, Learned, Round, propose
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
+from drumwork.work.history import new_head_words
 from drumwork.work.plan import Head, Part, make_plan
 
 __all__ = ["NAMESPACE", "build_history"]
@@ -36,6 +37,10 @@ __all__ = ["NAMESPACE", "build_history"]
 NAMESPACE = uuid.uuid5(uuid.NAMESPACE_URL, "red-tally-demo")
 MONTHS_BACK_DAYS = 548  # eighteen months
 ROUTINE_DAYS = 120
+
+
+def _turned_in(rounds: int) -> str:
+    return f"turned in {rounds} {'round' if rounds == 1 else 'rounds'}" if rounds else "nothing to turn"
 
 
 @dataclass
@@ -66,6 +71,7 @@ class Builder:
     def __init__(self, workshop: Workshop, now: datetime) -> None:
         self.workshop, self.now = workshop, now
         self.random = random.Random(s.SEED)
+        self.came_off: dict[tuple[str, str], str] = {}  # why the last head of a side went
         self.people = [account.shown_name for account in ACCOUNTS if account.role != "viewer"]
         self.pile = Pile()
 
@@ -177,13 +183,19 @@ class Builder:
             until = moments[n + 1] if n + 1 < len(moments) else None
             self._one_head(drum, side, head, before if n else "", at, until)
 
+    def _why_off(self, head: str) -> str:
+        """Only what is coated can lose its coating."""
+        because = self.random.choice(s.REASONS)
+        return because if "coated" in head or "coat" not in because else s.REASONS[1]
+
     def _one_head(self, drum: Drum, side: str, head: str, old: str, at: datetime, retired: datetime | None) -> None:
         who = self.random.choice(self.people)
         job_id = self._job(drum, side, f"new-{side}-head", at, head, old)
+        because = self._why_off(head) if retired else ""
         self.pile.fittings.append(
             Fitting(
                 workshop=self.workshop, drum=drum, side=side, head=head, fitted_at=at, fitted_by_name=who,
-                retired_at=retired, retired_because=self.random.choice(s.REASONS) if retired else "", job_id=job_id,
+                retired_at=retired, retired_because=because, job_id=job_id,
             )
         )  # fmt: skip
         record: dict[str, Any] = {"new_head": head, "old_head": old, "people": [who]}
@@ -194,16 +206,19 @@ class Builder:
             first, last = record["rounds"][0]["spread_hz"], record["rounds"][-1]["spread_hz"]
             cleared, outcome = (
                 f". Cleared, spread {first:.1f} → {last:.1f} Hz",
-                f"turned in {len(record['rounds']) - 1} {'round' if len(record['rounds']) == 2 else 'rounds'}",
+                _turned_in(len(record["rounds"]) - 1),
             )
             self._after(drum, side, wanted, at, retired)
-        reason = f" Old {old}: {self.random.choice(s.REASONS)}." if old else ""
+        if old:
+            self.random.choice(s.REASONS)  # so many draws as ever: the demo stays as it was
+        said = new_head_words(Side(side), head, old, self.came_off.get((drum.tag, side), "") if old else "")
+        self.came_off[drum.tag, side] = because
         self._write(
             drum,
             side,
             at,
             "new-head",
-            f"{side.capitalize()} fitted: {head}.{reason}{cleared.removeprefix('.') or ''}".strip(),
+            f"{said}{cleared.removeprefix('.') or ''}".strip(),
             outcome,
             who,
             job_id,

@@ -168,7 +168,7 @@ class _Starter:
         hands.steps("tension")
 
     def to_rest(self, name: str, minutes_ago: float, rest_minutes: int, who: int) -> None:
-        hands = self.start(name, minutes_ago + 45, "coat worn through at the centre", who)
+        hands = self.start(name, minutes_ago + 45, "will not hold its pitch", who)
         self.to_clear(hands)
         for lap in range(4):
             hands.tap_round(lap)
@@ -212,7 +212,7 @@ def work_done(drums: dict[str, Drum], members: list[Membership], now: datetime) 
 def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetime) -> None:
     """Ten jobs: turning, clearing, resting, rested, a snare side with its gate to align, wires, a rope to pull, and one check."""
     begin = _Starter(drums, members, now)
-    heron = begin.start("Heron", 42, "coat worn through at the centre")
+    heron = begin.start("Heron", 42, "dents too deep to play round")
     begin.to_clear(heron)
     heron.head.drop(20)  # type: ignore[union-attr]
     heron.tap_round(0)

@@ -9,7 +9,7 @@ from drumwork.quantities import Turns, cents_of, cents_words
 from drumwork.rods.clearing import at_pitch
 from drumwork.work.state import BenchState
 
-__all__ = ["checked_words", "cleared_words", "done_words", "fitted_words"]
+__all__ = ["checked_words", "cleared_words", "done_words", "fitted_words", "new_head_words"]
 
 
 def cleared_words(state: BenchState, side: Side) -> str:
@@ -42,15 +42,22 @@ def _each(state: BenchState, side: Side) -> str:
     return f"{each.amount()} turns each" if each else ""
 
 
+def new_head_words(side: Side, new: str, old: str, reason: str) -> str:
+    """What went on, and why the old one came off.
+
+    >>> new_head_words(Side.BATTER, "double 7+7 clear", "single 10 coated", "coating worn through")
+    'New batter head: double 7+7 clear. The old one, single 10 coated, came off: coating worn through.'
+    """
+    off = f" The old one, {old}, came off: {reason}." if old and reason else ""
+    return f"New {side.value} head: {new or 'not from the shelf'}.{off}"
+
+
 def fitted_words(state: BenchState, reasons: Mapping[Side, str]) -> tuple[str, str]:
     """New heads: what went on, what came off and why, how they were cleared; the outcome is the turns each rod was given."""
     texts, outcomes = [], []
     for side in state.plan.sides:
         head, reason = state.plan.heads[side], reasons.get(side, "")
-        old = f" Old {head.old}: {reason}." if head.old and reason else ""
-        texts.append(
-            f"{side.value.capitalize()} fitted: {head.new or 'head not from the shelf'}.{old} Cleared, {cleared_words(state, side)}"
-        )
+        texts.append(f"{new_head_words(side, head.new, head.old, reason)} Cleared, {cleared_words(state, side)}")
         if each := _each(state, side):
             outcomes.append(each if len(state.plan.sides) == 1 else f"{side.value} {each}")
     return ". ".join(texts), "; ".join(outcomes)
