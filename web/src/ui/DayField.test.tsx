@@ -1,16 +1,19 @@
 import { cleanup, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
-import { afterEach, describe, expect, it } from 'vitest'
+import { afterEach, describe, expect, it, vi } from 'vitest'
 import { DayField } from './DayField'
 
 afterEach(cleanup)
-let said = ''
+const said = vi.fn()
 
 function Form({ start, hour }: { start: string; hour?: boolean }) {
   const [day, setDay] = useState(start)
-  said = day
-  return <DayField label="Back by" value={day} onChange={setDay} hour={hour ?? false} />
+  const keep = (next: string) => {
+    said(next)
+    setDay(next)
+  }
+  return <DayField label="Back by" value={day} onChange={keep} hour={hour ?? false} />
 }
 const parts = () => screen.getAllByRole('spinbutton').map((each) => each.textContent)
 
@@ -25,7 +28,7 @@ describe('a day', () => {
     render(<Form start="2026-12-06" />)
     await userEvent.click(screen.getAllByRole('spinbutton')[0] as HTMLElement)
     await userEvent.keyboard('{ArrowUp}{ArrowRight}{ArrowDown}')
-    expect(said).toBe('2026-11-07')
+    expect(said).toHaveBeenLastCalledWith('2026-11-07')
   })
 
   it('may have its hour', async () => {
@@ -33,6 +36,6 @@ describe('a day', () => {
     expect(parts()).toEqual(['06', '12', '2026', '19', '30'])
     await userEvent.click(screen.getAllByRole('spinbutton')[3] as HTMLElement)
     await userEvent.keyboard('{ArrowUp}')
-    expect(said).toBe('2026-12-06T20:30')
+    expect(said).toHaveBeenLastCalledWith('2026-12-06T20:30')
   })
 })

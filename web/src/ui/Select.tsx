@@ -1,4 +1,5 @@
 import styled from 'styled-components'
+import { ForReaders } from './ForReaders'
 import { useFault } from './useFault'
 
 interface Props {
@@ -16,7 +17,7 @@ export function Select({ label, value, onChange, options, hint, error, hideLabel
   const field = useFault<HTMLLabelElement>(Boolean(error))
   return (
     <Wrap ref={field}>
-      <span data-hidden={hideLabel || undefined}>{label}</span>
+      {hideLabel ? <ForReaders>{label}</ForReaders> : <span>{label}</span>}
       <select
         aria-label={label}
         value={value}
@@ -42,13 +43,6 @@ const Wrap = styled.label`
   span {
     font-size: 13.5px;
     color: var(--soft);
-  }
-  span[data-hidden] {
-    position: absolute;
-    clip-path: inset(50%);
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
   }
   select {
     min-height: 44px;

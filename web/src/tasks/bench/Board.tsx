@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import type { Body, BenchEntry } from '../../api/outbox'
+import { ForReaders } from '../../ui/ForReaders'
 import { Page } from '../../ui/Page'
 import { useKeys } from '../../ui/useKeys'
 import { Actions } from './Actions'
@@ -45,7 +46,8 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
   const now = stepNow(bench)
   const rod = next.kind === 'turn' ? next.rod : next.kind === 'read' ? deeds.reading.rod : null
   const together = next.kind === 'turn' && next.group.length > 1
-  const say = useSay(spoken(bench, next, rod))
+  const words = spoken(bench, next, rod)
+  const say = useSay(words)
   const mayPlan = mayChange && bench.state === 'open'
   useKeys({ v: say.there ? say.toggle : undefined, j: mayPlan ? () => setSheet('ways') : undefined })
   const allBut = (each: number) => deeds.exceptions.toggle(each, 'out')
@@ -65,6 +67,8 @@ export function Board({ bench, enter, refused, waiting, mayChange, checkDays }: 
         onAside={mayPlan ? () => setSheet('aside') : null}
       />
       <StepList bench={bench} now={now} />
+      {/* One region that is always there: what comes into a new one is not announced. */}
+      <ForReaders aria-live="polite">{say.on ? '' : words}</ForReaders>
       <Disputes bench={bench} refused={refused} enter={enter} />
       <PanelFor bench={bench} next={next} deeds={deeds} onWhy={() => setSheet('why')} checkDays={checkDays} />
       <Actions main={deeds.main} quiet={deeds.quiet} />

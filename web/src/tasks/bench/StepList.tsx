@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react'
 import styled from 'styled-components'
+import { ForReaders } from '../../ui/ForReaders'
 import type { Bench, Step } from './log/types'
 
 function title(step: Step): string {
@@ -28,7 +29,7 @@ export function StepList({ bench, now }: { bench: Bench; now: Step | undefined }
           aria-current={step === now ? 'step' : undefined}
         >
           {title(step)}
-          {step.done ? <span> done</span> : null}
+          {step.done ? <ForReaders> done</ForReaders> : null}
         </li>
       ))}
     </List>
@@ -57,13 +58,6 @@ const List = styled.ol`
     height: 1px;
     margin-right: 4px;
     background: var(--rule);
-  }
-  li > span {
-    position: absolute;
-    clip-path: inset(50%);
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
   }
   li[data-state='ahead'] {
     color: var(--soft);

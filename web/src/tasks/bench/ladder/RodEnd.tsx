@@ -4,6 +4,7 @@ import type { Rod } from '../log/types'
 import type { Exception } from '../kinds/passes/useExceptions'
 import type { End, ofPair } from './scale'
 import { Turns } from './Turns'
+import { ForReaders } from '../../../ui/ForReaders'
 
 interface Props {
   number: number
@@ -40,7 +41,7 @@ export function RodEnd({ number, end, of, lost, hand, onRod, mirror, asked, exce
     >
       <span>
         <b data-lost={lost || undefined}>
-          <Unseen>Rod </Unseen>
+          <ForReaders>Rod </ForReaders>
           {number}
         </b>
         <i data-reading={rod?.reading ? '' : undefined}>{lost ? 'missing' : reading(rod)}</i>
@@ -133,13 +134,6 @@ const Side = styled(AriaButton)`
       align-items: flex-end;
     }
   }
-`
-const Unseen = styled.span`
-  position: absolute;
-  clip-path: inset(50%);
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
 `
 const Strokes = styled.span`
   min-width: 74px;

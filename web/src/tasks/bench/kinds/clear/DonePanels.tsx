@@ -18,7 +18,7 @@ export function ClearedPanel({ bench, next }: { bench: Bench; next: Extract<Next
   const { plan } = next.lap
   if (!plan) return null
   return (
-    <Panel aria-live="polite">
+    <Panel>
       <Say>{plan.at_pitch ? `${CLEARED[plan.means]?.slice(0, -1)}, and at pitch.` : CLEARED[plan.means]}</Say>
       <Noticed lap={next.lap} />
       <Why>{plan.verdict}</Why>
@@ -38,7 +38,7 @@ export function GaugePanel({
 }) {
   return (
     <Panel>
-      <div aria-live="polite" data-testid="instruction">
+      <div data-testid="instruction">
         <Label>{reading.rod === null ? 'Every rod has its number' : 'Stand the gauge at rod'}</Label>
         <Big>{reading.rod ?? '✓'}</Big>
       </div>
@@ -54,7 +54,7 @@ export function GaugePanel({
 
 export function StuckPanel({ bench, next }: { bench: Bench; next: Extract<Next, { kind: 'stuck' }> }) {
   return (
-    <Panel aria-live="polite">
+    <Panel>
       <Say>
         {next.lap.plan?.even && next.lap.plan.at_pitch === false
           ? `Even, but not at pitch. No turn in steps of ${amountOf(turns32(bench.step_32))} brings it nearer.`

@@ -39,7 +39,7 @@ export function ReadPanel(props: Props) {
     <Panel {...drop(bench.means === 'pitch' ? reading.listening.files : null)}>
       {next.lapNo === 0 && heard === 0 ? <Cautions of={next.step.cautions} /> : null}
       <Two>
-        <div aria-live="polite" data-testid="instruction">
+        <div data-testid="instruction">
           <Label>
             {middle
               ? `Round ${next.lapNo + 1}, tap once in the`

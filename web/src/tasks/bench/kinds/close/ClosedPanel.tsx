@@ -20,7 +20,7 @@ export function ClosedPanel({ bench }: { bench: Bench }) {
     },
   })
   return (
-    <Panel aria-live="polite">
+    <Panel>
       <Say>Closed. It is in {bench.name}’s history.</Say>
       <Why>
         <Link to={`/drums/${bench.tag}`}>

@@ -6,7 +6,7 @@ import { Panel, Points, Say } from '../../parts'
 export function PassesDonePanel({ next }: { next: Of<'passes-done'> }) {
   const all = new Set(next.lap.order).size === next.lap.rods.length
   return (
-    <Panel aria-live="polite" tabIndex={0}>
+    <Panel tabIndex={0}>
       <Say>{next.step.enough}</Say>
       <Points>
         {next.step.points.map((point) => (

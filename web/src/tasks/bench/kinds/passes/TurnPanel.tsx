@@ -41,7 +41,7 @@ export function TurnPanel({ bench, next, exceptions, onWhy, tap, working = false
       {first ? <Cautions of={next.step.cautions} /> : null}
       <Noticed lap={next.lap} />
       <Two>
-        <div aria-live="polite" data-testid="instruction">
+        <div data-testid="instruction">
           <Label>{working ? 'Heard' : lapWords(next, Boolean(tap))}</Label>
           {working ? (
             <>

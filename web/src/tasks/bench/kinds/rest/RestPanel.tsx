@@ -19,7 +19,7 @@ export function RestPanel({ step, job, again, cleared }: Props) {
   const until = step.resting_until ? new Date(step.resting_until) : null
   const left = until ? Math.ceil((until.getTime() - now) / 60_000) : null
   return (
-    <Panel aria-live="polite">
+    <Panel>
       {left === null ? (
         <>
           <Say>{step.say}</Say>

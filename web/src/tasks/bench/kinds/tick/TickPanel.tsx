@@ -4,7 +4,7 @@ import { Cautions, Panel, Points, Say, Told, Why } from '../../parts'
 /** Something to do and look at, done when it is done. */
 export function TickPanel({ step }: { step: Step }) {
   return (
-    <Panel aria-live="polite" tabIndex={0}>
+    <Panel tabIndex={0}>
       <Cautions of={step.cautions} />
       <Say>{step.say}</Say>
       {step.told ? <Told role="status">{step.told}</Told> : null}
