@@ -120,7 +120,7 @@ def test_a_walk_of_six_drums_by_keyboard_with_its_work_planned(browser: Browser,
         "1\nsnare wires, 11 in\nfor\nEX-3",
     ]
     press_keys(browser, " ")
-    browser.sees("Planned. It is on Today")
+    browser.sees("planned, on Today by its day")
     promised = loft.cluster.rows("select d.tag from heads_promise p join register_drum d on d.id = p.drum_id where d.tag like 'EX-%'")  # fmt: skip
     assert promised == [["EX-1"]]
 

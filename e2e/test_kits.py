@@ -67,7 +67,7 @@ def test_five_drums_become_a_kit_with_jobs_and_one_is_done(browser: Browser, ins
         )  # five of twelve equal steps (ISO 16), within ten cents and rounding
     browser.script("document.activeElement.blur()")
     browser.keys(" ")
-    browser.sees("jobs are planned")
+    browser.sees("jobs planned")
     assert rows(
         "select count(*) from history_logentry where kind = 'sing' and text like 'Struck in slack-tide five%'"
     ) == [["1"]]

@@ -101,7 +101,7 @@ def test_everything_seen_before_opens_without_the_server_after_a_restart_of_the_
         again.sees("History")
         again.until("the photo", lambda: again.script(PICTURES))
         again.go("/drums/MQ-012")
-        again.sees("The server does not answer, and this was not opened on this device before.")
+        again.sees("The server does not answer, and this was not opened on this device before")
         again.go(f"/bench/{job}")
         again.sees("next rod")
         bench = Bench(again)

@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react'
 import { api, unwrap } from '../api/client'
 import { keys } from '../api/keys'
 
-const PULSE_MS = 1500
+const PULSE_MS = 1000
 /** What another device may have changed. Only what is in sight is asked for again. */
 const TOLD = [
   keys.today,

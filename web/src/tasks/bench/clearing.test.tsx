@@ -68,6 +68,17 @@ describe('clearing on the bench', () => {
     expect(screen.queryByText(/Other head/)).toBeNull()
   })
 
+  it('asks about a reading that cannot be, and has the field in hand again for the next try', async () => {
+    const entered = show(bench([step('clear', 'clear', [lap(null)])]))
+    const field = screen.getByLabelText('Pitch at rod 1')
+    await userEvent.type(field, '1840{Enter}')
+    expect(screen.getByTestId('doubt').textContent).toContain('1840? This head is wanted near 200.')
+    await userEvent.click(screen.getByRole('button', { name: 'Read again' }))
+    expect(document.activeElement).toBe(field)
+    await userEvent.keyboard('184{Enter}')
+    expect(entered).toMatchObject([{ kind: 'reading', rod: 1, typed: '184', sure: false }])
+  })
+
   it('says that the turns are worked out when the server answers, and asks for them once only', () => {
     const rods = [200, 201, 202, 203].map((hz, n) => read(n + 1, hz, 0))
     show(bench([step('clear', 'clear', [lap(null, { rods, asked: true })])]))

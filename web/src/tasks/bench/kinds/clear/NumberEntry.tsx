@@ -7,6 +7,8 @@ interface Props {
   /** What is read: 'rod 3', 'the middle'. */
   what: string
   round: number
+  /** A question about what was typed stands; once it is answered the field is in hand again. */
+  asked: boolean
   means: Means
   typed: string
   onTyped: (typed: string) => void
@@ -40,6 +42,7 @@ const plainKey = (event: KeyboardEvent): boolean => !event.ctrlKey && !event.met
 export function NumberEntry({
   what,
   round,
+  asked,
   means,
   typed,
   onTyped,
@@ -53,7 +56,7 @@ export function NumberEntry({
   useEffect(() => {
     field.current?.focus({ preventScroll: true })
     field.current?.select() // a reading that is opened again is written over
-  }, [what, round])
+  }, [what, round, asked])
   const onKey = (event: KeyboardEvent) => {
     if (event.key === 'Enter' && !(letterKeys?.['Enter'] && !typed)) onKeep()
     else if (event.key === 'ArrowDown') onStep(1)

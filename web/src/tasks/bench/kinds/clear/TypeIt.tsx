@@ -13,10 +13,11 @@ interface Props {
 
 /** What is read is typed. */
 export function TypeIt({ what, round, means, reading, letterKeys }: Props) {
-  const { typed, setTyped, problem, keep, step } = reading
+  const { typed, setTyped, problem, doubt, keep, step } = reading
   return (
     <NumberEntry
       {...{ what, round, means, typed, problem }}
+      asked={doubt !== null}
       onTyped={setTyped}
       onKeep={keep}
       onStep={step}
