@@ -1,10 +1,12 @@
 """The command line says what the core computes."""
 
 import json
+import subprocess
+import sys
 
 import pytest
 
-from drumwork.__main__ import main
+from drumwork.__main__ import VERBS, main
 
 
 def test_pattern_prints_one_rod_per_field(capsys: pytest.CaptureFixture[str]) -> None:
@@ -63,3 +65,17 @@ def test_every_verb_answers_in_words_and_in_json(
 def test_every_verb_refuses_with_a_sentence(words: list[str], capsys: pytest.CaptureFixture[str]) -> None:
     assert main(words) == 2
     assert capsys.readouterr().err.startswith("drumwork: ")
+
+
+def test_a_verb_brings_in_only_what_it_needs() -> None:
+    """Numbers in arrays are not needed to read a note; starting them takes longer than all the rest."""
+    asked = "import sys; from drumwork.__main__ import main; main(['pitch', 'A4']); sys.exit('numpy' in sys.modules)"
+    done = subprocess.run([sys.executable, "-c", asked], capture_output=True, text=True, check=False)
+    assert (done.returncode, done.stdout) == (0, "440.0\tA4\n")  # ISO 16
+
+
+@pytest.mark.parametrize("verb", VERBS)
+def test_every_verb_can_be_asked_what_it_takes(verb: str, capsys: pytest.CaptureFixture[str]) -> None:
+    with pytest.raises(SystemExit) as left:
+        main([verb, "--help"])
+    assert (left.value.code, f"drumwork {verb}" in capsys.readouterr().out) == (0, True)

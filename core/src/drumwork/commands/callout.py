@@ -16,10 +16,7 @@ _LONG: Final = 1e5
 _MUCH: Final = 1e6
 
 
-def add(verbs: Any) -> None:
-    parser = verbs.add_parser(
-        "callout", help="the best order for the minutes there are: JSON on standard input, JSON out"
-    )
+def add(parser: argparse.ArgumentParser) -> None:
     parser.set_defaults(run=_run)
 
 

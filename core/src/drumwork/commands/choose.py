@@ -27,8 +27,7 @@ from drumwork.errors import BadRequest
 __all__ = ["add", "wanted_of"]
 
 
-def add(verbs: Any) -> None:
-    parser = verbs.add_parser("choose", help="what head goes on: JSON on standard input, JSON out")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.set_defaults(run=_run)
 
 

@@ -21,8 +21,7 @@ from drumwork.rods.layout import RodLayout
 __all__ = ["Desk", "add"]
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser("clear", help="work out turns from readings, round after round")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument(
         "--stdio", action="store_true", required=True, help="one JSON request a line, one JSON answer a line"
     )

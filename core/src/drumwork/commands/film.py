@@ -29,10 +29,7 @@ def head_from(args: argparse.Namespace, diameter: Length, prefix: str = "") -> H
     return Head(Film.from_mil(given["mil"], given["plies"], given["coated"]), diameter, args.rods)
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser(
-        "film", help="what a lug pitch asks of a head: tension, stress, rod load, highest safe pitch"
-    )
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--diameter", required=True, help="14, or 356 mm (a bare number is inches)")
     parser.add_argument("--pitch", required=True, help="wanted lug pitch, hertz or note")
     parser.add_argument("--rods", type=whole(3, 16), default=8, help="3 to 16 (default 8)")

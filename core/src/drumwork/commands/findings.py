@@ -30,8 +30,7 @@ def vocabulary() -> list[dict[str, Any]]:
     ]
 
 
-def add(verbs: Any) -> None:
-    parser = verbs.add_parser("findings", help="the vocabulary of what is found on a drum")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--json", action="store_true")
     parser.set_defaults(run=_run)
 

@@ -16,8 +16,7 @@ _FAR: Final = 20_000.0
 """Cents; sixteen octaves either way is further than any drum."""
 
 
-def add(verbs: Any) -> None:
-    parser = verbs.add_parser("kit-plan", help="wanted pitches for a kit: JSON on standard input, JSON out")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.set_defaults(run=_run)
 
 

@@ -24,8 +24,7 @@ CONTEXT: Final = (
 )  # fmt: skip
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser("listen", help="the pitch a tap settles at, from WAV, FLAC, AIFF or OGG")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("files", nargs="*", metavar="FILE")
     parser.add_argument("--batch", metavar="-", choices=["-"], help="JSON lines in, one JSON answer a line out")
     parser.add_argument("--expect-hz", type=float, help="about what it should read")

@@ -15,8 +15,7 @@ from drumwork.rods.patterns import Pattern, PatternOrder, plan_pattern
 __all__ = ["add"]
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser("pattern", help="the order in which to turn the rods of a head")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--rods", type=int, required=True, help="rods on the head, 4 to 16")
     names = ", ".join(each.value for each in Pattern)
     parser.add_argument("--pattern", help=f"one of {names}; without it, the one that keeps the hoop flattest")

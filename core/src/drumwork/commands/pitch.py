@@ -12,8 +12,7 @@ from drumwork.sources.iso16 import A4_HZ
 __all__ = ["add"]
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser("pitch", help="a pitch in hertz and as a note, and how far it lies from another")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("pitch", help="hertz, or a note with cents: 174.9, F3, 'F3 +12'")
     parser.add_argument("--from", dest="other", help="say how far it lies above this pitch")
     parser.add_argument("--a4", type=A4, default=A4_HZ, help="reference A in hertz (default 440, ISO 16)")

@@ -16,8 +16,7 @@ __all__ = ["add"]
 MOST_WRAPS = 4  # F10, common practice
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser("rope", help="rope-tension drums: length, range, segments, pigtail")
+def add(parser: argparse.ArgumentParser) -> None:
     what = parser.add_subparsers(dest="what", required=True)
     length = what.add_parser("length", help="how long a rope the drum takes, by geometry")
     length.add_argument("--diameter", required=True, help="of the shell: 28, or 710 mm (a bare number is inches)")

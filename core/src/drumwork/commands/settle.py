@@ -13,8 +13,7 @@ from drumwork.settling import Dropped, expect_settling
 __all__ = ["add"]
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser("settle", help="how far a new head will fall, where to leave it, when to come back")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--target", required=True, help="wanted pitch, hertz or note")
     parser.add_argument("--film", default="single", help="snare-side, single, double or mesh")
     parser.add_argument("--days", type=between(0, 3650), default=2.0, help="days until the check (default 2)")

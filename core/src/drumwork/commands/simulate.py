@@ -19,10 +19,7 @@ from drumwork.simulated import Microphone, Ringing, Shell, SoundingDrum, Tap
 __all__ = ["add"]
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser(
-        "simulate", help="write a round of taps on a simulated drum as WAV, a stand-in for a real one"
-    )
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("file", metavar="FILE", help="the WAV to write; the truth goes beside it as .json")
     parser.add_argument("--rods", type=int, default=8)
     parser.add_argument("--diameter", default="14", help="14, or 356 mm (a bare number is inches)")

@@ -15,8 +15,7 @@ from drumwork.quantities.intervals import parse_interval
 __all__ = ["add"]
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser("twoheads", help="lug pitches of both heads for a wanted fundamental or batter pitch")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--diameter", required=True, help="14, or 356 mm (a bare number is inches)")
     parser.add_argument("--depth", required=True)
     parser.add_argument("--rods", type=whole(3, 16), default=8, help="3 to 16 (default 8)")

@@ -18,8 +18,7 @@ _LONGEST = 1200
 """Months; a hundred years."""
 
 
-def add(verbs: Any) -> None:
-    parser = verbs.add_parser("verdict", help="what findings come to: JSON on standard input, JSON out")
+def add(parser: argparse.ArgumentParser) -> None:
     parser.set_defaults(run=_run)
 
 

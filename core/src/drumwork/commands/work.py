@@ -39,8 +39,7 @@ class _Thing:
     place: Place
 
 
-def add(verbs: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
-    parser = verbs.add_parser("work", help="the catalogue of work, and the plan of one piece of it on a drum")
+def add(parser: argparse.ArgumentParser) -> None:
     what = parser.add_subparsers(dest="what", required=True)
     listing = what.add_parser("list", help="every piece of work, and the kinds of drum it suits")
     listing.add_argument("--kind", help="only for this kind of drum, with the reason where it does not suit")
