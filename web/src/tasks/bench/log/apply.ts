@@ -184,8 +184,9 @@ function openNextRounds(state: Folded): void {
 /** One more entry that counts. */
 export function apply(state: Folded, entry: Counted): void {
   const { body } = entry
-  const one = APPLY[body.kind] as (state: Folded, body: Body, mark: Mark) => void
-  one(state, body, { event: entry.id, by: entry.by, at: entry.at })
+  // Of a kind this page does not know, a newer server’s: it is kept and shown, and changes nothing here.
+  const one = APPLY[body.kind] as ((state: Folded, body: Body, mark: Mark) => void) | undefined
+  one?.(state, body, { event: entry.id, by: entry.by, at: entry.at })
   state.live.push(entry)
   openNextRounds(state)
 }

@@ -64,7 +64,8 @@ export interface Lap {
   afresh: boolean
   whole: string
   pair: Schemas['PairOut'] | null
-  centre: (Mark & { hz: number; note: string }) | null
+  /** `hz` is null while only the server can read what was typed. */
+  centre: (Mark & { typed: string; hz: number | null; note: string }) | null
   tapped: Schemas['TappedOut'] | null
 }
 

@@ -1,3 +1,4 @@
+import { numberTyped } from '../../../domain/numbers'
 import { asksOf } from './asks'
 import { holds, near, type Fact, type When } from './conditions'
 import {
@@ -115,7 +116,8 @@ function centreOf(lap: FoldedLap, figures: Figures): Lap['centre'] {
   if (!lap.centre) return null
   const { typed, ...mark } = lap.centre
   const known = figures.pitches.find((each) => each.entry === mark.event)
-  return { ...mark, hz: known?.hz ?? (Number.parseFloat(typed) || 0), note: known?.note ?? '' }
+  // A note is for the server to read: until then it stands as it was typed.
+  return { ...mark, typed, hz: known?.hz ?? numberTyped(typed), note: known?.note ?? '' }
 }
 
 function lapView(lap: FoldedLap, at: At, target: number | null): Lap {
@@ -180,8 +182,7 @@ function targetOf(state: Folded, side: Side): { hz: number | null; note: string 
   const mark = state.targets.get(side)
   const known = state.answer.figures.pitches.find((each) => each.entry === mark?.event)
   if (known) return known
-  const plain = Number.parseFloat(mark?.typed.replace(',', '.') ?? '')
-  return { hz: Number.isFinite(plain) ? plain : null, note: '' }
+  return { hz: numberTyped(mark?.typed ?? ''), note: '' }
 }
 
 /** What the rods are brought to now: above the wanted pitch by what a new head will settle. */

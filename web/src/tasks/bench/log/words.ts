@@ -37,7 +37,7 @@ export function entryWords(body: Body): string {
     case 'close':
       return 'closing the job'
     default:
-      return body.kind.replace('_', ' ')
+      return body.kind.replaceAll('_', ' ')
   }
 }
 

@@ -91,7 +91,9 @@ export function ReadPanel(props: Props) {
       </div>
       {next.lap.centre ? (
         <Label>
-          The drum’s note, in the middle: {next.lap.centre.hz.toFixed(1)} Hz {next.lap.centre.note}
+          The drum’s note, in the middle:{' '}
+          {next.lap.centre.hz === null ? next.lap.centre.typed : `${next.lap.centre.hz.toFixed(1)} Hz`}{' '}
+          {next.lap.centre.note}
         </Label>
       ) : null}
       {next.lap.compared ? (

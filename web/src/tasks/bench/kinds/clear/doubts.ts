@@ -1,14 +1,10 @@
 import { misread, type Misread } from '../../../../domain/misread'
+import { numberTyped } from '../../../../domain/numbers'
 import type { Next, Of } from '../../cursor'
 import type { Bench, Lap, Means, Reading } from '../../log/types'
 
-const NUMBER = /^\s*(\d+(?:[.,]\d+)?)\s*(?:hz)?\s*\??\s*$/i
-
-/** A typed number; a note is read by the server. */
-const numberOf = (typed: string): number | null => {
-  const plain = NUMBER.exec(typed)?.[1]
-  return plain ? Number(plain.replace(',', '.')) : null
-}
+/** A typed number, doubted or not; a note is read by the server. */
+const numberOf = (typed: string): number | null => numberTyped(typed.replace(/\?\s*$/, ''))
 const valueOf = (reading: Reading): number | null => reading.hz ?? numberOf(reading.typed)
 
 /** What the turns of the round before should have brought each rod to. */
