@@ -145,12 +145,11 @@ const Grid = styled(Page)`
     }
   }
   @media (max-height: 520px) and (max-width: 1000px) {
+    grid-template-rows: auto auto auto minmax(0, 1fr) auto auto auto;
+    grid-template-areas: 'head' 'disputes' 'instruction' 'ladder' 'strip' 'steps' 'actions';
     > header {
       padding: 4px 16px;
-    }
-    > header > span:not([data-end]):nth-child(3),
-    > ol:first-of-type {
-      display: none;
+      gap: 0 12px;
     }
   }
 `

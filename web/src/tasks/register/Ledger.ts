@@ -16,6 +16,11 @@ export const Ledger = styled.table`
   td:first-child {
     padding-left: 28px;
   }
+  /* Kind, place, owner and standing may be long: they wrap before the page grows wider than its window. */
+  td:nth-child(3),
+  td:nth-child(n + 6) {
+    white-space: normal;
+  }
   thead th {
     font-size: 13px;
     color: var(--soft);
