@@ -35,7 +35,7 @@ const ownWords = (e) => {
 for (const e of document.querySelectorAll('#view *, nav *, [role=dialog] *')) {
   const own = [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim())
   if (!(own || e.matches('button, input, select, textarea')) || !seen(e)) continue
-  if (e.closest('[data-hidden], option')) continue
+  if (e.closest('option')) continue
   if (e.matches('input, textarea')) {
     if (e.value && e.scrollWidth > e.clientWidth + 1 && !e.matches('[type=date], [readonly]')) found.push('in its field: ' + e.value)
     continue

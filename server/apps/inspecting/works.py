@@ -208,6 +208,7 @@ def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
         )  # fmt: skip
     counts = Counter(row.drum_verdict for row in rows)
     planned = list(_planned_for(drums.values()))
+    busy = {each.drum_id for each in planned}
     left = WalkDrum.objects.filter(walk=walk).exclude(drum__in=drums.values())
     return WalkSum(
         words=_words(counts, rows),
@@ -219,7 +220,7 @@ def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
         left_so=[
             row.drum.tag
             for row in rows
-            if row.answered_at is not None and _works(row) and row.drum_id not in {each.drum_id for each in planned}
+            if row.answered_at is not None and _works(row) and row.drum_id not in busy
         ],
     )
 

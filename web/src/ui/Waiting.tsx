@@ -13,9 +13,7 @@ export const Later = styled.p.attrs({ role: 'status' })`
 export function Waiting() {
   return (
     <Page aria-busy>
-      <Words>
-        Waiting for the server. This view was not opened on this device before, so it needs the network.
-      </Words>
+      <Words>Waiting for the server.</Words>
     </Page>
   )
 }

@@ -12,6 +12,10 @@ interface Props {
   answer: AskProps['answer']
 }
 
+/** A rod is a stroke and a gap a dot; only the hours of a clock face are numbers. */
+const signOf = (value: string): string =>
+  value.startsWith('gap') ? '·' : value.startsWith('rod') ? '|' : (value.split('-')[1] ?? '')
+
 /** Where things sit round the drum: what is placed is chosen, then its place is tapped on the drum seen from above. */
 export function PlacesRound({ asks, badge, answer }: Props) {
   const [name, setName] = useState(asks[0]?.name ?? '')
@@ -42,7 +46,7 @@ export function PlacesRound({ asks, badge, answer }: Props) {
               onPress={() => answer(ask, ask.values.includes(value) ? [] : [value])}
               style={{ left: size / 2 + x - SPOT / 2, top: size / 2 + y - SPOT / 2 }}
             >
-              {value.startsWith('gap') ? '·' : value.split('-')[1]}
+              {signOf(value)}
             </Spot>
           )
         })}

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { Entry } from '../../../api/outbox'
 import { fold } from './fold'
 import type { Answer, Bench } from './types'
 
@@ -39,7 +40,7 @@ const figures = {
 }
 
 /** A job that is being cleared, with these entries in the server’s log. */
-function job(...bodies: Record<string, unknown>[]): Bench {
+function job(bodies: Record<string, unknown>[], own: Record<string, unknown>[] = []): Bench {
   const log = bodies.map((body, n) => ({
     ...{ id: `e${n}`, by: 'Ines', at: '2026-12-01T10:00:00Z', device: 'tablet', standing: 'applied' },
     ...{ body, words: `entry ${n}` },
@@ -54,12 +55,19 @@ function job(...bodies: Record<string, unknown>[]): Bench {
     conflicts: [],
     anew: [],
   }
-  return fold(answer as unknown as Answer, [])
+  const entries = own.map((body, n) => ({
+    ...{ log: 'bench', job: 'j', state: 'waiting' },
+    event: { id: `own${n}`, made_at: '2026-12-01T10:01:00Z', device: 'tablet', body },
+  }))
+  return fold(answer as unknown as Answer, entries as unknown as Entry[])
 }
 
 describe('a log', () => {
   it('with an entry of a kind this page does not know, a newer server’s, is shown with it and not broken by it', () => {
-    const bench = job({ kind: 'weighed', grams: 12 }, { kind: 'note', text: 'as found' })
+    const bench = job([
+      { kind: 'weighed', grams: 12 },
+      { kind: 'note', text: 'as found' },
+    ])
     expect(bench.notes).toEqual(['as found'])
     expect(bench.undo.map((each) => each.words)).toEqual(['entry 1', 'entry 0'])
   })
@@ -69,11 +77,14 @@ describe('a log', () => {
     ['114.2 Hz', 114.2],
     ['A2', null],
   ])('shows the middle typed as %s before the server has read it', (typed, hz) => {
-    const bench = job({ kind: 'centre', step: 'clear', lap: 0, typed })
+    const bench = job([{ kind: 'centre', step: 'clear', lap: 0, typed }])
     expect(bench.steps[0]?.laps[0]?.centre).toMatchObject({ typed, hz })
   })
 
   it('has the turns asked for once its own entry is not told yet', () => {
-    expect(job({ kind: 'plan', step: 'clear', lap: 0 }).steps[0]?.laps[0]?.asked).toBe(false)
+    const asked = { kind: 'plan', step: 'clear', lap: 0 }
+    const waits = (bench: Bench) => bench.steps[0]?.laps[0]?.asked
+    expect(waits(job([], [asked]))).toBe(true)
+    expect(waits(job([asked]))).toBe(false)
   })
 })
