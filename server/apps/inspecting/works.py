@@ -218,9 +218,7 @@ def sum_of(walk: Walk, workshop: Workshop) -> WalkSum:
         left=list(left.values_list("drum__tag", flat=True)),
         planned=[shape_planned(row, timezone.localdate()) for row in planned],
         left_so=[
-            row.drum.tag
-            for row in rows
-            if row.answered_at is not None and _works(row) and row.drum_id not in busy
+            row.drum.tag for row in rows if row.answered_at is not None and _works(row) and row.drum_id not in busy
         ],
     )
 
