@@ -2,15 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 import pytest
-from house import Api, Hands, House, make_house, start_body
+from django.contrib.auth.models import User
+from house import GOOD, Api, Hands, House, make_house, start_body
+
+from apps.workshops.models import Membership
 
 
 @pytest.fixture
 def house(db: None) -> House:
     return make_house("wharf")
+
+
+@pytest.fixture
+def in_demo(house: House) -> Iterator[None]:
+    with house.as_demo():
+        yield
 
 
 @pytest.fixture
@@ -23,6 +33,17 @@ def other(db: None, house: House) -> House:
 @pytest.fixture
 def api(house: House) -> Api:
     return Api(house.technician)
+
+
+@pytest.fixture
+def owner(house: House) -> Membership:
+    user = User.objects.create_user("wharf-owner", password=GOOD)
+    return Membership.objects.create(user=user, workshop=house.workshop, role="owner", shown_name="Owner of Wharf")
+
+
+@pytest.fixture
+def own(owner: Membership) -> Api:
+    return Api(owner)
 
 
 @pytest.fixture

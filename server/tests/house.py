@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import json
 import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any
 
@@ -21,6 +23,8 @@ from drumwork.work.rounds import Mark
 from drumwork.work.state import BenchState
 
 INCH = 0.0254
+GOOD = "low-tide-by-noon"
+"""A password that is taken."""
 
 
 @dataclass
@@ -36,6 +40,15 @@ class House:
     def enter(self) -> None:
         enter_workshop(self.workshop.pk)
 
+    @contextmanager
+    def as_demo(self) -> Iterator[None]:
+        """The workshop is the demo’s meanwhile: only there is a simulated drum."""
+        self.workshop.demo = True
+        self.workshop.save(update_fields=["demo"])
+        yield
+        self.workshop.demo = False
+        self.workshop.save(update_fields=["demo"])
+
 
 class Api:
     """A signed-in client that speaks JSON."""
@@ -49,6 +62,16 @@ class Api:
         data = json.dumps(body) if body is not None else ""
         answer = self.client.generic(method, f"/api{path}", data, content_type="application/json")
         return answer.status_code, (answer.json() if answer.content else None)
+
+
+def token_of(answer: dict[str, Any]) -> str:
+    """What the address of a link carries."""
+    return str(answer["address"]).split("#")[1]
+
+
+def join(token: str, username: str = "kit", api: Api | None = None, **more: str) -> tuple[int, Any]:
+    body = {"token": token, "username": username, "shown_name": "Kit Rowe", "password": GOOD, **more}
+    return (api or Api(None))("POST", "/people/links/join", body)
 
 
 def make_drum(workshop: Workshop, tag: str = "WR-001", **more: Any) -> Drum:

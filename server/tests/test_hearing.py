@@ -1,6 +1,7 @@
 """Taps heard over the API: from the microphone, from recordings, and from the demo's simulated drum."""
 
 import io
+from typing import Any
 
 import numpy as np
 import pytest
@@ -112,15 +113,15 @@ def test_a_file_that_is_no_sound_is_refused_with_what_is_taken(check: Hands) -> 
     assert "FLAC" in answer.json()["message"]
 
 
-def test_the_simulated_drum_answers_to_the_turns_of_the_job(check: Hands, settings: object) -> None:
-    settings.DEMO = True  # type: ignore[attr-defined]
+@pytest.mark.usefixtures("in_demo")
+def test_the_simulated_drum_answers_to_the_turns_of_the_job(check: Hands) -> None:
     check.do(kind="step_done", step="look")
     for lap in range(4):
         for rod in range(1, 7):
             _, heard = check.api(
                 "POST", f"/hearing/jobs/{check.job}/simulated", {"step": "clear", "rod": rod, "lap": lap}
             )
-            told = {"typed": heard["typed"], "partials": heard["partials"], "tap": heard["id"]}
+            told = {each: heard[each] for each in ("typed", "partials", "simulated")} | {"tap": heard["id"]}
             check.do(kind="reading", step="clear", lap=lap, rod=rod, **told)
         check.do(kind="plan", step="clear", lap=lap)
         shown = check.lap(number=lap)
@@ -131,6 +132,8 @@ def test_the_simulated_drum_answers_to_the_turns_of_the_job(check: Hands, settin
                 check.send(check.turned("clear", lap, (rod["rod"], rod["owed_32"])))
     assert shown["plan"]["clear"]
     assert lap <= 3
+    told = [each for each in check.look()["log"] if each["body"]["kind"] == "reading"]
+    assert all(each["body"]["simulated"] and each["words"].endswith(", of a simulated drum") for each in told)
 
 
 def test_a_whole_round_heard_tells_the_pair_and_reads_each_rod_as_the_blend_it_hears(check: Hands) -> None:
@@ -157,10 +160,13 @@ def test_a_pair_too_near_to_be_told_apart_is_not_told(check: Hands, drum: Simula
     assert [rod["reading"]["hz"] for rod in lap["rods"]] == pytest.approx([true[n] for n in range(1, 7)], rel=0.003)
 
 
-def test_the_simulated_drum_is_not_there_outside_the_demo(check: Hands, settings: object) -> None:
-    settings.DEMO = False  # type: ignore[attr-defined]
-    status, _ = check.api("POST", f"/hearing/jobs/{check.job}/simulated", {"step": "clear", "rod": 1, "lap": 0})
-    assert status == 404
+def test_a_simulated_drum_is_in_no_real_workshop_though_the_demo_is_on(check: Hands, settings: Any) -> None:
+    settings.DEMO = True
+    place = {"step": "clear", "rod": 1, "lap": 0}
+    status, answer = check.api("POST", f"/hearing/jobs/{check.job}/simulated", place)
+    assert (status, answer["code"]) == (404, "not_demo")
+    assert check.look()["simulated"] is False
+    assert not HeardTap.objects.exists()
 
 
 def test_a_viewer_is_not_heard(house: House, check: Hands) -> None:
@@ -177,6 +183,7 @@ def test_a_tap_in_the_middle_is_read_as_the_drums_note_and_helps_the_rods(check:
     assert check.lap(number=0)["centre"]["hz"] == pytest.approx(head.centre_hz, rel=0.004)
 
 
+@pytest.mark.usefixtures("in_demo")
 def test_the_simulated_drum_has_a_middle_and_another_head(check: Hands) -> None:
     """Its other head is wanted much like this one, so both rings are pulled apart; muted, one remains."""
     Drum.objects.update(wanted_resonant_hz=206.0)

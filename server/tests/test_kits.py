@@ -311,8 +311,8 @@ def test_a_kit_is_read_with_few_queries_a_drum(
         api("GET", f"/kits/{kit}")
 
 
-def test_a_simulated_kit_sings_and_once_retuned_is_silent(kit: int, api: Api, house: House, settings: Any) -> None:
-    settings.DEMO = True
+@pytest.mark.usefixtures("in_demo")
+def test_a_simulated_kit_sings_and_once_retuned_is_silent(kit: int, api: Api, house: House) -> None:
     house.enter()
     read(Drum.objects.get(tag="WR-013"), "batter", 211.0 * 1.02, days=0)
     read(Drum.objects.get(tag="WR-013"), "resonant", 211.0 * 1.1 * 1.02, days=0)
@@ -331,7 +331,7 @@ def test_a_simulated_kit_sings_and_once_retuned_is_silent(kit: int, api: Api, ho
     house.enter()
     lines = LogEntry.objects.filter(kind="sing", drum__tag="WR-012")
     assert lines.count() == 2
-    assert lines[0].text.startswith("Struck in dune kit: ")
+    assert lines[0].text.startswith("Struck in dune kit, a simulated one: ")
     assert [each["struck"] for each in api("GET", f"/kits/{kit}/sing")[1]] == ["WR-012"]
 
 
@@ -363,9 +363,10 @@ def test_a_drum_nobody_read_is_not_struck_and_no_simulated_kit_outside_the_demo(
 ) -> None:
     made = api("POST", "/kits", body("WR-001"))[1]["id"]
     settings.DEMO = True
-    assert api("POST", f"/kits/{made}/sing/simulated", {"struck": "WR-001"})[1]["code"] == "not_read"
-    settings.DEMO = False
     assert api("POST", f"/kits/{made}/sing/simulated", {"struck": "WR-001"})[1]["code"] == "no_demo"
+    assert api("GET", f"/kits/{made}")[1]["simulated"] is False
+    with house.as_demo():
+        assert api("POST", f"/kits/{made}/sing/simulated", {"struck": "WR-001"})[1]["code"] == "not_read"
 
 
 def snare(house: House, tag: str, name: str, rods: int = 10, **more: Any) -> Drum:

@@ -16,7 +16,7 @@ from django.contrib.sessions.models import Session
 from django.core.management import CommandError, call_command
 from django.test import Client, override_settings
 from django.utils import timezone
-from house import Api, House, make_house
+from house import GOOD, Api, House, join, make_house, token_of
 
 from apps.accounts import second_step
 from apps.accounts.models import OneTimeCodes
@@ -27,7 +27,6 @@ from apps.people.models import Installation, Link
 from apps.register.models import Drum
 from apps.workshops.models import Membership, Workshop
 
-GOOD = "low-tide-by-noon"
 FIRST = {
     "workshop": "Drying Loft",
     "length_unit": "mm",
@@ -35,26 +34,6 @@ FIRST = {
     "shown_name": "Petra Lind",
     "password": GOOD,
 }
-
-
-@pytest.fixture
-def owner(house: House) -> Membership:
-    user = User.objects.create_user("wharf-owner", password=GOOD)
-    return Membership.objects.create(user=user, workshop=house.workshop, role="owner", shown_name="Owner of Wharf")
-
-
-@pytest.fixture
-def own(owner: Membership) -> Api:
-    return Api(owner)
-
-
-def token_of(answer: dict[str, Any]) -> str:
-    return str(answer["address"]).split("#")[1]
-
-
-def join(token: str, username: str = "kit", api: Api | None = None, **more: str) -> tuple[int, Any]:
-    body = {"token": token, "username": username, "shown_name": "Kit Rowe", "password": GOOD, **more}
-    return (api or Api(None))("POST", "/people/links/join", body)
 
 
 class TestFirstRun:

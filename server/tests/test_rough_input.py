@@ -215,6 +215,7 @@ class TestTaps:
         assert 200 <= answer.status_code < 500, answer.content
         assert answer.status_code == 422 or answer.json()["status"] == "refuse"
 
+    @pytest.mark.usefixtures("in_demo")
     def test_nothing_is_heard_on_a_closed_job(self, check: Hands) -> None:
         from apps.bench.models import Job
 

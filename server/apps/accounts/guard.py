@@ -18,7 +18,7 @@ from django.utils import timezone
 
 from apps.workshops.errors import Refused
 
-__all__ = ["TOO_MANY", "remember_device", "require_no_spraying"]
+__all__ = ["TOO_MANY", "forget_tries", "remember_device", "require_no_spraying"]
 
 COOKIE: Final = "rt_known"
 SALT: Final = "red-tally-known-device"
@@ -50,6 +50,11 @@ def require_no_spraying(request: HttpRequest, username: str) -> None:
     if found["names"] < MOST_NAMES or (found["tries"] or 0) < MOST_TRIES or username in _known_names(request):
         return
     raise Refused("too_many_tries", TOO_MANY, status=429)
+
+
+def forget_tries(request: HttpRequest, username: str) -> None:
+    """Wrong tries for this name from this address no longer count: whoever is there has just set its password."""
+    AccessAttempt.objects.filter(username__iexact=username, ip_address=request.META.get("REMOTE_ADDR")).delete()
 
 
 def remember_device(request: HttpRequest, response: HttpResponse, username: str) -> None:

@@ -19,7 +19,9 @@ class Followed(NamedTuple):
 FOLLOWED: Final = {
     "workshops_workshop": Followed("workshop", "the workshop and its ways", "name", "id,slug"),
     "workshops_membership": Followed("person", "person", "shown_name", "id,workshop_id,keeps_sound,joined_at"),
-    "people_link": Followed("link", "invitation or link", "shown_name,kind", "id,workshop_id,digest,user_id"),
+    "people_link": Followed(
+        "link", "invitation or link", "shown_name,kind", "id,workshop_id,digest,user_id,made_by_id,password_digest"
+    ),
     "register_drum": Followed("drum", "drum", "tag,name", "id,workshop_id,search,kept"),
     "register_kitdrum": Followed("kit-drum", "drum of a kit", "drum_id,kit_id"),
     "register_place": Followed("place", "place", "name"),

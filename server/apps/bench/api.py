@@ -56,11 +56,11 @@ def bench(request: Request, job_id: UUID, since: int = -1) -> HttpResponse:
 def events(request: Request, job_id: UUID, body: EventsIn) -> Receipts:
     try:
         with transaction.atomic():
-            last, receipts = flows.take_in(job_id, body.events, request.member)
+            last, receipts = flows.take_in(job_id, body.events, request.member, body.sent_at)
     except (DatabaseError, ObjectDoesNotExist, Refused, DrumworkError):
         raise
     except Exception:
-        last, receipts = flows.take_in_singly(job_id, body.events, request.member)
+        last, receipts = flows.take_in_singly(job_id, body.events, request.member, body.sent_at)
     return Receipts(receipts=receipts, last_seq=last)
 
 
@@ -112,5 +112,5 @@ def can_be_found(request: Request, kind: DrumKind) -> list[CanBeFound]:
 @router.post("/findings/{finding_id}/put-right", response={204: None}, auth=technician, operation_id="put_right")
 def put_right(request: Request, finding_id: int) -> Status[None]:
     """Something found before is put right now."""
-    flows.put_right(finding_id)
+    flows.mend(finding_id)
     return Status(204, None)

@@ -6,7 +6,7 @@ import logging
 import uuid
 from collections.abc import Callable, Iterable
 from dataclasses import replace
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Final, Protocol, TypeVar
 
 from django.core.exceptions import ObjectDoesNotExist
@@ -15,6 +15,7 @@ from django.db.backends.postgresql.psycopg_any import NumericRange
 from django.utils import timezone
 
 from apps.bench.answers import answer_before, expected_hz_per_turn
+from apps.bench.clocks import by_clock, said_of_clocks
 from apps.bench.closing import close_job
 from apps.bench.ledger import Ledger, logged, read_ledger, row_of
 from apps.bench.models import PARTS, DrumFinding, Job, JobEvent, JobHead
@@ -52,12 +53,10 @@ from drumwork.work.rounds import round_plan
 from drumwork.work.state import LOST
 from drumwork.work.ways import Ways
 
-__all__ = ["note_on", "put_right", "singly", "start_job", "take_back_close", "take_in", "take_in_singly", "told_at"]
+__all__ = ["note_on", "mend", "singly", "start_job", "take_back_close", "take_in", "take_in_singly"]
 logger = logging.getLogger("redtally.bench")
 
 CHANGES_LOANS: Final = (Lent.kind, Undone.kind)
-CLOCK_SLACK: Final = timedelta(days=1)
-CLOCK_OFF: Final = "This device’s clock is off; the entry carries the server’s time."
 NOT_TAKEN: Final = (
     "Something in this entry could not be worked out. It stays on this device; tell whoever runs the server."
 )
@@ -188,11 +187,6 @@ def start_job(asked: StartJob, member: Membership) -> Job:
     return job
 
 
-def told_at(made_at: datetime, now: datetime) -> datetime:
-    """When an entry was made: as its device tells, while its clock is within a day of this server's; else as this server's clock has it."""
-    return made_at if abs(made_at - now) <= CLOCK_SLACK else now
-
-
 def _append(
     job: Job,
     member: Membership,
@@ -205,7 +199,6 @@ def _append(
 ) -> JobEvent:
     """The next entry of a job. The caller holds the job's row lock."""
     job.last_seq += 1
-    now = timezone.now()
     return JobEvent.objects.create(
         id=event_id,
         workshop_id=job.workshop_id,
@@ -219,8 +212,8 @@ def _append(
         by=member.user,
         by_name=member.shown_name,
         device=device,
-        made_at=told_at(made_at, now),
-        received_at=now,
+        made_at=made_at,
+        received_at=timezone.now(),
     )
 
 
@@ -311,9 +304,7 @@ def _take_one(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
             close_job(ledger.job, ledger.state, entry, member)
     row = _append(ledger.job, member, event.id, entry, event.device, event.made_at, standing, against)
     _add(ledger, row)
-    off = told_at(event.made_at, row.received_at) != event.made_at
-    said = {"code": "clock_off", "message": CLOCK_OFF} if off else {}
-    return Receipt.model_validate({"id": event.id, "standing": row.standing, "seq": row.seq, **said})
+    return Receipt.model_validate({"id": event.id, "standing": row.standing, "seq": row.seq})
 
 
 def _receive(ledger: Ledger, event: EventIn, member: Membership) -> Receipt:
@@ -360,7 +351,9 @@ def _keep_loans(ledger: Ledger) -> None:
 
 
 @transaction.atomic(savepoint=False)
-def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tuple[int, list[Receipt]]:
+def take_in(
+    job_id: uuid.UUID, events: list[EventIn], member: Membership, sent_at: datetime | None = None
+) -> tuple[int, list[Receipt]]:
     """Take in entries in order. Each is stored once, whatever is sent how often.
 
     The job's row is locked meanwhile, so that two web processes number one job's entries one after the other.
@@ -371,7 +364,8 @@ def take_in(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tup
     ledger = read_ledger(job)
     if job.state == Job.State.ASIDE:
         return job.last_seq, [_of_aside(ledger, event) for event in events]
-    receipts = [_receive(ledger, event, member) for event in events]
+    events, off = by_clock(events, sent_at)
+    receipts = said_of_clocks([_receive(ledger, event, member) for event in events], off)
     if any(event.body.kind in CHANGES_LOANS for event in events):
         _keep_loans(ledger)
     _note_where(ledger)
@@ -406,12 +400,14 @@ def singly(
     return last, receipts
 
 
-def take_in_singly(job_id: uuid.UUID, events: list[EventIn], member: Membership) -> tuple[int, list[Receipt]]:
-    return singly(lambda event: take_in(job_id, [event], member), events)
+def take_in_singly(
+    job_id: uuid.UUID, events: list[EventIn], member: Membership, sent_at: datetime | None
+) -> tuple[int, list[Receipt]]:
+    return singly(lambda event: take_in(job_id, [event], member, sent_at), events)
 
 
 @transaction.atomic
-def put_right(finding_id: int) -> None:
+def mend(finding_id: int) -> None:
     """A finding that stood on a drum is put right."""
     row = DrumFinding.objects.select_for_update().get(pk=finding_id)
     if row.put_right_at is not None:

@@ -78,7 +78,14 @@ class EventIn(BaseModel):
             raise ValueError("An entry of the first shape lacks what it needs.") from error
 
 
-class EventsIn(Schema):
+class Sending(Schema):
+    """What every sending of entries says beside them: `sent_at`, the device's clock meanwhile. By it a clock that is off is told from work
+    that waited for the network."""
+
+    sent_at: AwareDatetime | None = None
+
+
+class EventsIn(Sending):
     events: list[EventIn] = Field(min_length=1, max_length=200)
 
 

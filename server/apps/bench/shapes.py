@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from functools import partial
 from typing import Any, NamedTuple
 
-from django.conf import settings
 from django.utils import timezone
 from ninja import Schema
 
@@ -202,7 +201,7 @@ def shape_bench(job: Job, drum: Drum, ledger: Ledger, said: Mapping[Side, Said])
         cadence=plan.ways.cadence.value,
         means=plan.ways.means.value,
         slacken_by=plan.ways.slacken_by.value,
-        simulated=settings.DEMO,
+        simulated=workshop.demo,
         other_head=len(plan.drum.layouts) > 1,
         heads=[_head(plan, head, said.get(Side(head.side), Said("", ""))) for head in job.heads.all()]
         or [_to_look_at(plan)],

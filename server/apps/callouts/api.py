@@ -48,11 +48,11 @@ def callout(request: Request, key: UUID, since: int = -1) -> CallOutOut:
 def events(request: Request, key: UUID, body: CallOutEventsIn) -> CallOutReceipts:
     try:
         with transaction.atomic():
-            last, receipts = flows.take_in(key, body.events, request.member)
+            last, receipts = flows.take_in(key, body.events, request.member, body.sent_at)
     except (DatabaseError, ObjectDoesNotExist, Refused, DrumworkError):
         raise
     except Exception:
-        last, receipts = flows.take_in_singly(key, body.events, request.member)
+        last, receipts = flows.take_in_singly(key, body.events, request.member, body.sent_at)
     return CallOutReceipts(receipts=receipts, last_seq=last)
 
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from django.utils import timezone
 
-from apps.bench.flows import put_right
+from apps.bench.flows import mend
 from apps.bench.models import DrumFinding
 from apps.callouts.models import CallOut, CallOutDrum, CallOutEvent
 from apps.callouts.stored import entered
@@ -97,7 +97,7 @@ def _note(row: DrumFinding, reported: str) -> None:
 
 def _close(drum: Drum, key: str, closed: dict[str, str]) -> None:
     if key not in closed and (row := _row_of(drum, key)):
-        put_right(row.pk)
+        mend(row.pk)
         moment = DrumFinding.objects.get(pk=row.pk).put_right_at
         closed[key] = moment.isoformat() if moment else ""
 

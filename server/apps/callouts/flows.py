@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable
+from datetime import datetime
 
 from django.db import transaction
 from django.utils import timezone
 
-from apps.bench.flows import singly, told_at
+from apps.bench.clocks import by_clock, said_of_clocks
+from apps.bench.flows import singly
 from apps.bench.schemas import Receipt
 from apps.callouts.books import book_of
 from apps.callouts.carrying import carry
@@ -18,6 +20,7 @@ from apps.callouts.stored import ENTRY_VERSION, entry_of
 from apps.register.models import Kit
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
+from apps.workshops.once import asked_alone
 from apps.workshops.wired import UnknownBody
 from drumwork.callout import Book, BookDrum
 from drumwork.callout.entries import DidStep, NotSo, SoundsFine, Ticked, WordToOwner
@@ -37,6 +40,7 @@ def start_callout(asked: CallOutIn, member: Membership) -> CallOut:
     Refused
         for a kit that is not there, or has no drums.
     """
+    asked_alone(asked.id)
     if found := CallOut.objects.filter(pk=asked.id).first():
         return found
     kit = Kit.objects.filter(pk=asked.kit).first()
@@ -116,7 +120,7 @@ def _receipts(
                 row = CallOutEvent(
                     id=event.id, workshop_id=callout.workshop_id, callout=callout, seq=callout.last_seq, kind=event.body.kind,
                     version=ENTRY_VERSION, body=event.body.model_dump(mode="json"), by=member.user, by_name=member.shown_name,
-                    device=event.device, made_at=told_at(event.made_at, now), received_at=now,
+                    device=event.device, made_at=event.made_at, received_at=now,
                 )  # fmt: skip
                 made.append(row)
                 known[event.id] = row
@@ -130,19 +134,24 @@ def _receipts(
 
 
 @transaction.atomic
-def take_in(key: uuid.UUID, events: list[CallOutEventIn], member: Membership) -> tuple[int, list[Receipt]]:
+def take_in(
+    key: uuid.UUID, events: list[CallOutEventIn], member: Membership, sent_at: datetime | None = None
+) -> tuple[int, list[Receipt]]:
     """Take in entries in order; each is stored once, however often it is sent, and what they come to goes into the record.
 
     The call-out's row is locked meanwhile, so that two people's entries are numbered one after the other.
     """
     callout = CallOut.objects.select_for_update().get(pk=key)
     book = book_of(callout, member.workshop)
+    events, off = by_clock(events, sent_at)
     receipts, made = _receipts(callout, book, events, member)
     if made:
         CallOutEvent.objects.bulk_create(made)
         carry(callout, book, member)
-    return callout.last_seq, receipts
+    return callout.last_seq, said_of_clocks(receipts, off)
 
 
-def take_in_singly(key: uuid.UUID, events: list[CallOutEventIn], member: Membership) -> tuple[int, list[Receipt]]:
-    return singly(lambda event: take_in(key, [event], member), events)
+def take_in_singly(
+    key: uuid.UUID, events: list[CallOutEventIn], member: Membership, sent_at: datetime | None
+) -> tuple[int, list[Receipt]]:
+    return singly(lambda event: take_in(key, [event], member, sent_at), events)

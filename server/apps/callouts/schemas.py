@@ -9,7 +9,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import AwareDatetime, BaseModel, Field
 
-from apps.bench.schemas import Receipt
+from apps.bench.schemas import Receipt, Sending
 from apps.workshops.typed import Line, Name
 from apps.workshops.wired import union_of
 from drumwork.callout import CALLOUT_ENTRIES
@@ -45,7 +45,7 @@ class CallOutEventIn(BaseModel):
     body: CallOutBody
 
 
-class CallOutEventsIn(Schema):
+class CallOutEventsIn(Sending):
     events: list[CallOutEventIn] = Field(min_length=1, max_length=200)
 
 

@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
-from django.conf import settings
 from numpy.typing import NDArray
 
 from apps.bench.ledger import Ledger, look_at, with_heads
@@ -172,9 +171,9 @@ def _align(ledger: Ledger, place: Place, heard: Sequence[TapReading], rods: Sequ
 
 
 def hear_simulated(job_id: uuid.UUID, place: Place, member: Membership) -> HeardOut:
-    """Tap the simulated drum and hear it; demo only."""
-    if not settings.DEMO:
-        raise Refused("not_demo", "The simulated drum is for the demo.", 404)
+    """Tap the simulated drum and hear it; in the demo’s workshop only: nothing invented comes into a real record."""
+    if not member.workshop.demo:
+        raise Refused("not_demo", "The simulated drum is in the demo’s workshop only. Tap the drum, or type what it reads.", 404)  # fmt: skip
     job = _open_job(job_id)
     ledger = _ledger(job, place)
     drum = simulated_drum(ledger, place)

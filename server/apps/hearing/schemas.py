@@ -47,7 +47,7 @@ class SecondOut(Schema):
 
 
 class HeardOut(Schema):
-    """One tap. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark. `ask` is what would
+    """One tap, `simulated` where no drum gave it. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark. `ask` is what would
     settle a close call, where something would."""
 
     id: UUID
@@ -60,6 +60,7 @@ class HeardOut(Schema):
     glide_cents: float
     partials: list[PartialIn]
     picture: PictureOut
+    simulated: bool
     second: SecondOut | None = None
     ask: Ask | None = None
 
@@ -162,6 +163,7 @@ def shape_heard(tap: HeardTap, found: TapReading) -> HeardOut:
         glide_cents=tap.glide_cents,
         partials=tap.partials,
         picture=tap.picture,
+        simulated=tap.simulated,
         second=_second(found),
         ask=found.ask,
     )

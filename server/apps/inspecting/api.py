@@ -52,11 +52,11 @@ def walk(request: Request, walk_id: UUID, since: int = -1) -> WalkOut:
 def events(request: Request, walk_id: UUID, body: WalkEventsIn) -> WalkReceipts:
     try:
         with transaction.atomic():
-            last, receipts = flows.take_in(walk_id, body.events, request.member)
+            last, receipts = flows.take_in(walk_id, body.events, request.member, body.sent_at)
     except (DatabaseError, ObjectDoesNotExist, Refused, DrumworkError):
         raise
     except Exception:
-        last, receipts = flows.take_in_singly(walk_id, body.events, request.member)
+        last, receipts = flows.take_in_singly(walk_id, body.events, request.member, body.sent_at)
     return WalkReceipts(receipts=receipts, last_seq=last)
 
 

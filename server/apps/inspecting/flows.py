@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable, Sequence
+from datetime import datetime
 from typing import Final
 
 from django.db import transaction
 from django.utils import timezone
 
-from apps.bench.flows import singly, told_at
+from apps.bench.clocks import by_clock, said_of_clocks
+from apps.bench.flows import singly
 from apps.bench.schemas import Receipt
 from apps.inspecting.models import Walk, WalkDrum, WalkEvent
 from apps.inspecting.record import layouts_of, records_of
@@ -20,6 +22,7 @@ from apps.inspecting.verdicts import carry_look
 from apps.register.models import Drum
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
+from apps.workshops.once import asked_alone
 from apps.workshops.wired import UnknownBody
 from drumwork.drums import DrumKind, Side
 from drumwork.errors import DrumworkError
@@ -81,6 +84,7 @@ def _add(walk: Walk, drums: Sequence[Drum], first: int) -> None:
 @transaction.atomic
 def start_walk(asked: WalkIn, member: Membership) -> Walk:
     """Begin a walk; asked again with the same id, the same walk."""
+    asked_alone(asked.id)
     if found := Walk.objects.filter(pk=asked.id).first():
         return found
     drums, now = _chosen(asked), timezone.now()
@@ -154,7 +158,6 @@ def _take_one(stands: Stands, event: WalkEventIn, member: Membership) -> WalkEve
     layouts = layouts_of(drum)
     require_fits(entry_from(body), DrumKind(drum.kind), {side.value: layouts.get(side) for side in Side})
     walk.last_seq += 1
-    now = timezone.now()
     return WalkEvent(
         id=event.id,
         workshop_id=walk.workshop_id,
@@ -167,8 +170,8 @@ def _take_one(stands: Stands, event: WalkEventIn, member: Membership) -> WalkEve
         by=member.user,
         by_name=member.shown_name,
         device=event.device,
-        made_at=told_at(event.made_at, now),
-        received_at=now,
+        made_at=event.made_at,
+        received_at=timezone.now(),
     )
 
 
@@ -192,7 +195,9 @@ def _receipts(
 
 
 @transaction.atomic(savepoint=False)
-def take_in(walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership) -> tuple[int, list[Receipt]]:
+def take_in(
+    walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership, sent_at: datetime | None = None
+) -> tuple[int, list[Receipt]]:
     """Take in entries in order; each is stored once, however often it is sent. Looks that are done go into the record.
 
     The walk's row is locked meanwhile, so that two people's entries are numbered one after the other.
@@ -200,7 +205,9 @@ def take_in(walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership) -
     tags = {event.body.drum for event in events if not isinstance(event.body, UnknownBody)}
     stands = stands_of(walk_id, member.workshop_id, tags, [event.id for event in events])
     walk = stands.walk
+    events, off = by_clock(events, sent_at)
     receipts, made = _receipts(stands, events, member)
+    receipts = said_of_clocks(receipts, off)
     if not made:
         return walk.last_seq, receipts
     store(walk, made)
@@ -211,5 +218,7 @@ def take_in(walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership) -
     return walk.last_seq, receipts
 
 
-def take_in_singly(walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership) -> tuple[int, list[Receipt]]:
-    return singly(lambda event: take_in(walk_id, [event], member), events)
+def take_in_singly(
+    walk_id: uuid.UUID, events: list[WalkEventIn], member: Membership, sent_at: datetime | None
+) -> tuple[int, list[Receipt]]:
+    return singly(lambda event: take_in(walk_id, [event], member, sent_at), events)

@@ -9,7 +9,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import AwareDatetime, BaseModel, Field
 
-from apps.bench.schemas import Receipt
+from apps.bench.schemas import Receipt, Sending
 from apps.planned.schemas import PlannedLine
 from apps.workshops.typed import Line, Name, WorkName
 from apps.workshops.wired import union_of
@@ -59,7 +59,7 @@ class WalkEventIn(BaseModel):
     body: WalkBody
 
 
-class WalkEventsIn(Schema):
+class WalkEventsIn(Sending):
     events: list[WalkEventIn] = Field(min_length=1, max_length=200)
 
 

@@ -1,4 +1,4 @@
-"""Where a walk stands when entries come in: read in one statement, since it is asked at every tick."""
+"""Where a walk stands when entries come in: its row is locked, then all is read in one statement, since it is asked at every tick."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ _STANDS: Final = f"""
             join register_drum d on d.id = wd.drum_id where wd.walk_id = w.id and d.tag = any(%s)),
         (select json_agg(json_build_array(e.id, e.walk_id, e.seq)) from inspecting_walkevent e where e.id = any(%s)),
         (select json_agg(distinct e.tag) from inspecting_walkevent e where e.walk_id = w.id and e.tag = any(%s) and e.kind = 'looked')
-    from inspecting_walk w where w.id = %s for update of w
+    from inspecting_walk w where w.id = %s
 """
 
 
@@ -42,9 +42,13 @@ def _drum(row: list[Any]) -> Drum:
 
 
 def stands_of(walk_id: uuid.UUID, workshop_id: int, tags: Iterable[str], ids: Iterable[uuid.UUID]) -> Stands:
-    """Where a walk stands; Walk.DoesNotExist where there is none here."""
+    """Where a walk stands; Walk.DoesNotExist where there is none here.
+
+    The lock is waited for in a statement of its own: one that read beside it would show what was there before somebody else was let go.
+    """
     about = list(tags)
     with connection.cursor() as cursor:
+        cursor.execute("select 1 from inspecting_walk where id = %s for update", [walk_id])
         cursor.execute(_STANDS, [about, list(ids), about, walk_id])
         row = cursor.fetchone()
     if row is None:

@@ -9,7 +9,7 @@ from typing import Any
 
 from django.utils import timezone
 
-from apps.bench.flows import put_right
+from apps.bench.flows import mend
 from apps.bench.models import DrumFinding
 from apps.history.models import LogEntry
 from apps.inspecting.models import Overrule, Walk, WalkDrum, WalkEvent
@@ -72,7 +72,7 @@ def _keep_findings(of: WalkDrum, stands: Sequence[Standing], look: DrumLook, now
         kept.add(row.pk)
     for key in look.gone:
         if DrumFinding.objects.filter(pk=key, drum=drum, put_right_at__isnull=True).exists():
-            put_right(key)
+            mend(key)
             closed = DrumFinding.objects.get(pk=key).put_right_at
             of.record.setdefault("closed", {})[str(key)] = closed.isoformat() if closed else ""
     _forget_taken_back(of, kept)

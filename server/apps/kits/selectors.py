@@ -6,7 +6,6 @@ from collections import defaultdict
 from dataclasses import replace
 from itertools import pairwise
 
-from django.conf import settings
 from django.db.models import F
 from pydantic import ValidationError
 
@@ -135,7 +134,7 @@ def kit_of(kit: Kit, workshop: Workshop) -> KitOut:
         day=kit.day,
         drums=[_drum(each) for each in drums],
         a4_hz=workshop.a4_hz,
-        simulated=settings.DEMO,
+        simulated=workshop.demo,
         wish=wish,
     )
 

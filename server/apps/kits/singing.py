@@ -5,7 +5,6 @@ from __future__ import annotations
 import zlib
 
 import numpy as np
-from django.conf import settings
 from django.utils import timezone
 from numpy.typing import NDArray
 from pydantic import ValidationError
@@ -80,8 +79,10 @@ def last_sung(kit: Kit) -> list[SangOut]:
     return list(found.values())
 
 
-def sing(kit: Kit, struck: str, samples: NDArray[np.floating], rate: int, member: Membership) -> SangOut:
-    """Hear one recording, and keep what was heard.
+def sing(
+    kit: Kit, struck: str, samples: NDArray[np.floating], rate: int, member: Membership, simulated: bool = False
+) -> SangOut:
+    """Hear one recording, and keep what was heard; `simulated` what no kit sang.
 
     Raises
     ------
@@ -103,9 +104,9 @@ def sing(kit: Kit, struck: str, samples: NDArray[np.floating], rate: int, member
         drum=drums[struck],
         at=sang.at,
         kind=SANG,
-        text=f"Struck in {kit.name}: {' '.join(sang.sentences)}"[:300],
+        text=f"Struck in {kit.name}{', a simulated one' if simulated else ''}: {' '.join(sang.sentences)}"[:300],
         by_name=member.shown_name,
-        record={"kit": kit.name, "sang": sang.model_dump(mode="json")},
+        record={"kit": kit.name, "sang": sang.model_dump(mode="json"), "simulated": simulated},
     )
     return sang  # fmt: skip
 
@@ -115,8 +116,8 @@ def sing_pcm(kit: Kit, struck: str, pcm: bytes, rate: int, member: Membership) -
 
 
 def sing_simulated(kit: Kit, struck: str, member: Membership) -> SangOut:
-    """Demo only: strike a simulated kit whose drums stand as they were read."""
-    if not settings.DEMO:
+    """Strike a simulated kit whose drums stand as they were read; in the demo’s workshop only."""
+    if not member.workshop.demo:
         raise Refused("no_demo", "There is no simulated kit here. Open the microphone, or send a recording.", 404)
     named = _kit(kit, member.workshop)
     if struck not in named:
@@ -125,7 +126,7 @@ def sing_simulated(kit: Kit, struck: str, member: Membership) -> SangOut:
         )
     simulated = SimulatedKit({tag: _notes(place) for tag, (_, place) in named.items()})
     seed = zlib.crc32(f"{kit.name} {struck}".encode())  # the same kit answers alike, whatever its number in the tables
-    return sing(kit, struck, simulated.strike(struck, seed, LATENESS_S), simulated.rate, member)  # fmt: skip
+    return sing(kit, struck, simulated.strike(struck, seed, LATENESS_S), simulated.rate, member, simulated=True)
 
 
 def _notes(place: Place) -> tuple[float, ...]:

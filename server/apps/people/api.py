@@ -15,12 +15,12 @@ from apps.accounts import mail
 from apps.accounts.api import require_fresh_page
 from apps.accounts.auth import Request, owner
 from apps.accounts.entry import admit
-from apps.accounts.guard import require_no_spraying
+from apps.accounts.guard import forget_tries, require_no_spraying
 from apps.accounts.models import OneTimeCodes, Passkey
 from apps.accounts.own import own_user
 from apps.accounts.schemas import ForgotIn, SessionOut
 from apps.people import first, flows
-from apps.people.links import make_link, open_link, state_of
+from apps.people.links import make_password_link, open_link, state_of
 from apps.people.models import Link
 from apps.people.schemas import (
     FirstIn,
@@ -202,7 +202,7 @@ def join_as_you(request: Request, body: TokenIn) -> SessionOut:
 def new_password(request: HttpRequest, body: NewPasswordIn) -> Status[None]:
     """A new password by link; then one signs in with it."""
     require_fresh_page(request)
-    flows.new_password(body.token, body.new)
+    forget_tries(request, flows.new_password(body.token, body.new).username)
     return Status(204, None)
 
 
@@ -216,7 +216,7 @@ def forgot(request: HttpRequest, body: ForgotIn) -> Status[None]:
         return Status(204, None)
     lately = Link.objects.filter(user=user, made_by_name="", made_at__gte=timezone.now() - timedelta(hours=1)).count()
     if lately < _MOST_FORGOTTEN:
-        link, token = make_link(Link.Kind.PASSWORD, user=user)
+        link, token = make_password_link(user, email=user.email)
         _told(
             request,
             link,

@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from apps.accounts.own import end_sessions, require_free_username, require_good_password
 from apps.accounts.second_step import turn_off
-from apps.people.links import make_link, open_link
+from apps.people.links import make_link, make_password_link, open_link, owns_all_of, take_back_of
 from apps.people.models import Link
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
@@ -61,7 +61,7 @@ def invite(member: Membership, role: str, shown_name: str, email: str) -> tuple[
     """A link into the workshop, and what its address carries."""
     require_real(member)
     return make_link(
-        Link.Kind.JOIN, workshop=member.workshop, role=role, shown_name=shown_name, email=email, made_by_name=member.shown_name
+        Link.Kind.JOIN, workshop=member.workshop, role=role, shown_name=shown_name, email=email, made_by=member.user, made_by_name=member.shown_name
     )  # fmt: skip
 
 
@@ -89,6 +89,7 @@ def change(member: Membership, key: int, role: str, shown_name: str) -> Membersh
     person = _of_workshop(member, key)
     if role != Membership.Role.OWNER:
         _require_another_owner(person)
+        take_back_of(person)
     person.role, person.shown_name = role, shown_name
     person.save(update_fields=["role", "shown_name"])
     return person
@@ -101,10 +102,12 @@ def remove(member: Membership, key: int) -> None:
     _lock(member)
     person = _of_workshop(member, key)
     _require_another_owner(person)
+    take_back_of(person)
     Link.objects.filter(workshop=member.workshop_id, user=person.user, used_at=None).update(withdrawn_at=timezone.now())
     person.delete()
 
 
+@transaction.atomic
 def reset_link(member: Membership, key: int) -> tuple[Link, str]:
     """A link with which somebody of the workshop sets a new password; a second step they no longer have is taken off by it.
 
@@ -115,11 +118,10 @@ def reset_link(member: Membership, key: int) -> tuple[Link, str]:
     """
     require_real(member)
     person = _of_workshop(member, key)
-    owned = Membership.objects.filter(user=member.user, role=Membership.Role.OWNER).values("workshop")
-    if Membership.objects.filter(user=person.user).exclude(workshop__in=owned).exists():
+    if not owns_all_of(member.user, person.user):
         raise Refused("also_elsewhere", f"{person.shown_name} also works in another workshop. Only they themselves can set a new password.", 403)  # fmt: skip
-    return make_link(
-        Link.Kind.PASSWORD, workshop=member.workshop, user=person.user, shown_name=person.shown_name, made_by_name=member.shown_name,
+    return make_password_link(
+        person.user, workshop=member.workshop, shown_name=person.shown_name, made_by=member.user, made_by_name=member.shown_name,
         second_step_off=True,
     )  # fmt: skip
 
@@ -131,6 +133,9 @@ def _use(link: Link, name: str) -> None:
 
 def _enter(link: Link, user: User, shown_name: str) -> Membership:
     assert link.workshop is not None, "an invitation leads into a workshop"
+    User.objects.select_for_update().get(
+        pk=user.pk
+    )  # a way to a new password made meanwhile sees that they work here too
     if Membership.objects.filter(user=user, workshop=link.workshop).exists():
         raise Refused("member_already", f"You work in {link.workshop.name} already.", 409)
     made = Membership.objects.create(user=user, workshop=link.workshop, role=link.role, shown_name=shown_name)

@@ -28,6 +28,9 @@ class Link(models.Model):
     shown_name = models.CharField(max_length=60, blank=True)
     email = models.EmailField(blank=True)
     second_step_off = models.BooleanField(default=False)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    password_digest = models.CharField(max_length=64, blank=True)
+    """Of a way to a new password: which one it was made against; after another it is good for nothing."""
     made_by_name = models.CharField(max_length=60, blank=True)
     made_at = models.DateTimeField()
     until = models.DateTimeField()

@@ -3032,6 +3032,8 @@ export interface components {
         CallOutEventsIn: {
             /** Events */
             events: components["schemas"]["CallOutEventIn"][];
+            /** Sent At */
+            sent_at?: string | null;
         };
         /**
          * CallOutIn
@@ -3197,7 +3199,7 @@ export interface components {
         };
         /**
          * CentreReadIn
-         * @description The drum's note, tapped in the middle: hertz, or a note with cents.
+         * @description The drum's note, tapped in the middle: hertz, or a note with cents; `simulated` as of a reading.
          */
         CentreReadIn: {
             /**
@@ -3207,6 +3209,11 @@ export interface components {
             kind: "centre";
             /** Lap */
             lap: number;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -3992,6 +3999,8 @@ export interface components {
         EventsIn: {
             /** Events */
             events: components["schemas"]["EventIn"][];
+            /** Sent At */
+            sent_at?: string | null;
         };
         /** FieldKnown */
         FieldKnown: {
@@ -4566,7 +4575,7 @@ export interface components {
         };
         /**
          * HeardOut
-         * @description One tap. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark. `ask` is what would
+         * @description One tap, `simulated` where no drum gave it. `typed` is what is entered as the rod's reading, empty when it was refused; a doubtful one ends with a question mark. `ask` is what would
          *     settle a close call, where something would.
          */
         HeardOut: {
@@ -4588,6 +4597,8 @@ export interface components {
             /** Reason */
             reason: string;
             second?: components["schemas"]["SecondOut"] | null;
+            /** Simulated */
+            simulated: boolean;
             /** Status */
             status: string;
             /** Strength Db */
@@ -6369,7 +6380,7 @@ export interface components {
          *
          *     `typed` is hertz or a note with cents, a gauge's or key's number, or a judgement by ear. A question mark after it keeps the reading but
          *     trusts it little. `partials` are what a heard tap rang with, `tap` which one it was. `sure` is said of one that was asked about: it is
-         *     so. One of `hz`, `ear` and `number` is found from what was typed.
+         *     so; `simulated` of one that no drum gave but the simulated one. One of `hz`, `ear` and `number` is found from what was typed.
          */
         ReadingTakenIn: {
             /**
@@ -6388,6 +6399,11 @@ export interface components {
             partials: components["schemas"]["PartialIn"][];
             /** Rod */
             rod: number;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
             /** Step */
             step: string;
             /**
@@ -6545,7 +6561,7 @@ export interface components {
          * RodTappedIn
          * @description Turn and tap: a rod was turned by so much and then read, and what is left of the round is planned again.
          *
-         *     `typed`, `partials`, `tap` and `sure` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
+         *     `typed`, `partials`, `tap`, `sure` and `simulated` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
          */
         RodTappedIn: {
             /**
@@ -6564,6 +6580,11 @@ export interface components {
             partials: components["schemas"]["PartialIn"][];
             /** Rod */
             rod: number;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
             /** Step */
             step: string;
             /**
@@ -8151,6 +8172,8 @@ export interface components {
         WalkEventsIn: {
             /** Events */
             events: components["schemas"]["WalkEventIn"][];
+            /** Sent At */
+            sent_at?: string | null;
         };
         /**
          * WalkIn

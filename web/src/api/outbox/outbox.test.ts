@@ -31,7 +31,8 @@ beforeEach(() => {
   sent.length = 0
   answer = taken
   vi.stubGlobal('fetch', async (request: Request) => {
-    const { events } = (await request.json()) as { events: Sent[] }
+    const { events, sent_at } = (await request.json()) as { events: Sent[]; sent_at: string }
+    expect(Math.abs(Date.parse(sent_at) - Date.now()), 'the clock at sending').toBeLessThan(60_000)
     sent.push(events)
     return answer(events)
   })

@@ -210,23 +210,27 @@ async function post(batch: Entry[]): Promise<Schemas['Receipt'][]> {
   const walked = batch.flatMap((entry) => (entry.log === 'walk' ? [entry.event] : []))
   const called = batch.flatMap((entry) => (entry.log === 'callout' ? [entry.event] : []))
   const benched = batch.flatMap((entry) => (isOfBench(entry) ? [entry.event] : []))
+  const sent_at = new Date().toISOString() // by it the server tells a clock that is off from work that waited
   if (called.length)
     return (
       await unwrap(
-        api.POST('/api/callouts/{key}/events', { params: { path: { key: of } }, body: { events: called } }),
+        api.POST('/api/callouts/{key}/events', {
+          params: { path: { key: of } },
+          body: { events: called, sent_at },
+        }),
       )
     ).receipts
   const answer = walked.length
     ? await unwrap(
         api.POST('/api/inspect/walks/{walk_id}/events', {
           params: { path: { walk_id: of } },
-          body: { events: walked },
+          body: { events: walked, sent_at },
         }),
       )
     : await unwrap(
         api.POST('/api/bench/jobs/{job_id}/events', {
           params: { path: { job_id: of } },
-          body: { events: benched },
+          body: { events: benched, sent_at },
         }),
       )
   return answer.receipts

@@ -29,6 +29,7 @@ describe('clearing on the bench', () => {
         partials: [],
         tap: '',
         sure: false,
+        simulated: false,
       },
     ])
   })
@@ -45,7 +46,7 @@ describe('clearing on the bench', () => {
     const entered = show(bench([step('clear', 'clear', [lap(null)])]))
     await userEvent.type(screen.getByLabelText('Pitch at rod 1'), '*')
     await userEvent.type(screen.getByLabelText('Pitch at the middle'), '114.2{Enter}')
-    expect(entered).toEqual([{ kind: 'centre', step: 'clear', lap: 0, typed: '114.2' }])
+    expect(entered).toEqual([{ kind: 'centre', step: 'clear', lap: 0, typed: '114.2', simulated: false }])
     expect(screen.getByLabelText('Pitch at rod 1')).toBeTruthy()
   })
 
@@ -190,6 +191,7 @@ describe('turn and tap', () => {
       partials: [],
       tap: '',
       sure: false,
+      simulated: false,
     }
     expect(entered).toEqual([{ ...tapped, rod: 1, typed: '200.4', turns_32: 4 }])
     cleanup()

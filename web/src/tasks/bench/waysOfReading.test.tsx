@@ -53,6 +53,7 @@ describe('by ear', () => {
         partials: [],
         tap: '',
         sure: false,
+        simulated: false,
       },
       {
         kind: 'reading',
@@ -64,6 +65,7 @@ describe('by ear', () => {
         partials: [],
         tap: '',
         sure: false,
+        simulated: false,
       },
     ])
   })
@@ -114,6 +116,7 @@ describe('ways of reading', () => {
         partials: [],
         tap: '',
         sure: false,
+        simulated: false,
       },
     ])
   })
@@ -136,6 +139,7 @@ describe('ways of reading', () => {
         partials: [],
         tap: '',
         sure: false,
+        simulated: false,
       },
     ])
   })

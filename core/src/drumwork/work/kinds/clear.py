@@ -60,13 +60,17 @@ def _judgement(typed: str) -> Ear:
     return Ear(typed)
 
 
+def _whose(simulated: bool) -> str:
+    return ", of a simulated drum" if simulated else ""
+
+
 @dataclass(frozen=True, slots=True)
 class ReadingTaken(Entry):
     """One rod as it was read, by pitch, by ear, on a gauge or with a key.
 
     `typed` is hertz or a note with cents, a gauge's or key's number, or a judgement by ear. A question mark after it keeps the reading but
     trusts it little. `partials` are what a heard tap rang with, `tap` which one it was. `sure` is said of one that was asked about: it is
-    so. One of `hz`, `ear` and `number` is found from what was typed.
+    so; `simulated` of one that no drum gave but the simulated one. One of `hz`, `ear` and `number` is found from what was typed.
     """
 
     kind: ClassVar[str] = "reading"
@@ -79,6 +83,7 @@ class ReadingTaken(Entry):
     partials: Annotated[tuple[Partial, ...], WordCount(0, MOST_PARTIALS)] = ()
     tap: Annotated[str, WordCount(0, 36)] = ""
     sure: bool = False
+    simulated: bool = False
     doubtful: bool = field(default=False, metadata=FOUND)
     hz: float | None = field(default=None, metadata=FOUND)
     ear: Ear | None = field(default=None, metadata=FOUND)
@@ -118,7 +123,7 @@ class ReadingTaken(Entry):
         (lap.sure.add if self.sure else lap.sure.discard)(self.rod)
 
     def words(self, plan: Plan) -> str:
-        return f"rod {self.rod} " + (EAR_WORDS[self.ear] if self.ear else f"at {self.typed}")
+        return f"rod {self.rod} " + (EAR_WORDS[self.ear] if self.ear else f"at {self.typed}{_whose(self.simulated)}")
 
     def about(self) -> str:
         return f"rod {self.rod}"
@@ -128,7 +133,7 @@ class ReadingTaken(Entry):
 class RodTapped(Entry):
     """Turn and tap: a rod was turned by so much and then read, and what is left of the round is planned again.
 
-    `typed`, `partials`, `tap` and `sure` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
+    `typed`, `partials`, `tap`, `sure` and `simulated` as of a reading; without `turns_32` the rod was only read. Not by ear, which compares rods.
     """
 
     kind: ClassVar[str] = "tapped"
@@ -142,6 +147,7 @@ class RodTapped(Entry):
     partials: Annotated[tuple[Partial, ...], WordCount(0, MOST_PARTIALS)] = ()
     tap: Annotated[str, WordCount(0, 36)] = ""
     sure: bool = False
+    simulated: bool = False
     doubtful: bool = field(default=False, metadata=FOUND)
     value: float | None = field(default=None, metadata=FOUND)
     found: RoundPlan | None = field(default=None, metadata=FOUND)
@@ -178,7 +184,7 @@ class RodTapped(Entry):
 
     def words(self, plan: Plan) -> str:
         turned = f"{Turns(self.turns_32).words()}, then " if self.turns_32 else ""
-        return f"rod {self.rod} {turned}at {self.typed}"
+        return f"rod {self.rod} {turned}at {self.typed}{_whose(self.simulated)}"
 
     def about(self) -> str:
         return f"rod {self.rod}"
@@ -239,13 +245,14 @@ def _move(lap: Lap, moves: tuple[Move, ...], mark: Callable[[Any], Mark[Any]]) -
 
 @dataclass(frozen=True, slots=True)
 class CentreRead(Entry):
-    """The drum's note, tapped in the middle: hertz, or a note with cents."""
+    """The drum's note, tapped in the middle: hertz, or a note with cents; `simulated` as of a reading."""
 
     kind: ClassVar[str] = "centre"
     rule: ClassVar[Rule] = Rule.APART
     step: StepId
     lap: LapNumber
     typed: Annotated[str, WordCount(1, 30)]
+    simulated: bool = False
     hz: float | None = field(default=None, metadata=FOUND)
 
     def slots(self) -> tuple[str, ...]:

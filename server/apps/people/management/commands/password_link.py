@@ -8,8 +8,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand, CommandError
 
-from apps.people.links import make_link
-from apps.people.models import Link
+from apps.people.links import make_password_link
 
 
 class Command(BaseCommand):
@@ -25,7 +24,5 @@ class Command(BaseCommand):
         user = User.objects.filter(username__iexact=options["username"]).first()
         if user is None:
             raise CommandError(f"Nobody signs in as “{options['username']}”. Check the spelling.")
-        _, token = make_link(
-            Link.Kind.PASSWORD, user=user, made_by_name="whoever runs this machine", second_step_off=True
-        )
+        _, token = make_password_link(user, made_by_name="whoever runs this machine", second_step_off=True)
         self.stdout.write(f"/reset#{token}")

@@ -82,7 +82,7 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     setTyped('')
   }
   /** The rod in hand was turned as asked; any other is only read. */
-  const tap = (at: number, what: Pick<Of<'tapped'>, 'typed' | 'partials' | 'tap' | 'sure'>) => {
+  const tap = (at: number, what: Pick<Of<'tapped'>, 'typed' | 'partials' | 'tap' | 'sure' | 'simulated'>) => {
     if (next.kind !== 'turn') return
     const turns_32 = at === next.rod ? owed : null
     const means = bench.means
@@ -106,18 +106,29 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     { step: { id }, lapNo }: Extract<Next, { lapNo: number }>,
     at: number,
     what: Pick<Of<'reading'>, 'typed' | 'means'> & Partial<Of<'reading'>>,
-  ) => enter({ kind: 'reading', step: id, lap: lapNo, rod: at, partials: [], tap: '', sure: false, ...what })
+  ) =>
+    enter({
+      kind: 'reading',
+      step: id,
+      lap: lapNo,
+      rod: at,
+      partials: [],
+      tap: '',
+      sure: false,
+      simulated: false,
+      ...what,
+    })
   const judge = (what: string, sure = false) => {
     if (!('lapNo' in next)) return
     if (middle) {
-      enter({ kind: 'centre', step: next.step.id, lap: next.lapNo, typed: what })
+      enter({ kind: 'centre', step: next.step.id, lap: next.lapNo, typed: what, simulated: false })
       toMiddle(false)
       setTyped('')
       return
     }
     if (rod === null) return
     if (tapping) {
-      tap(rod, { typed: what, partials: [], tap: '', sure })
+      tap(rod, { typed: what, partials: [], tap: '', sure, simulated: false })
       return
     }
     writeDown(next, rod, { typed: what, means: gauging ? 'gauge' : bench.means, sure })
@@ -151,15 +162,15 @@ export function useReading(bench: Bench, next: Next, enter: (body: Body) => void
     count: bench.head.rods,
     middle,
     otherMuted: !otherRings,
-    keep: (heardRod, { id, typed: heard, partials }) => {
-      if (tapping && heard) tap(heardRod, { typed: heard, partials, tap: id, sure: false })
+    keep: (heardRod, { id, typed: heard, partials, simulated }) => {
+      if (tapping && heard) tap(heardRod, { typed: heard, partials, tap: id, sure: false, simulated })
       if (next.kind !== 'read' || !heard) return
-      writeDown(next, heardRod, { typed: heard, means: 'pitch', partials, tap: id })
+      writeDown(next, heardRod, { typed: heard, means: 'pitch', partials, tap: id, simulated })
       setChosen(null)
     },
-    keepMiddle: ({ typed: heard }) => {
+    keepMiddle: ({ typed: heard, simulated }) => {
       if (next.kind !== 'read' || !heard) return
-      enter({ kind: 'centre', step: next.step.id, lap: next.lapNo, typed: heard })
+      enter({ kind: 'centre', step: next.step.id, lap: next.lapNo, typed: heard, simulated })
       toMiddle(false)
     },
   })

@@ -52,6 +52,7 @@ const heard = (status: string, typed = '200.10', reason = ''): Heard => ({
   strength_db: -12,
   glide_cents: 5,
   partials: [{ hz: 200.1, level_db: 0 }],
+  simulated: false,
 })
 
 /** One stroke and its ring, block by block. */
