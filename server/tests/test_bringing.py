@@ -11,6 +11,7 @@ from typing import Any
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
 from django.utils import timezone
 from house import Api, House, make_drum
 from hypothesis import HealthCheck, given, settings
@@ -345,3 +346,22 @@ def test_the_documented_format_is_the_one_that_is_read(api: Api, house: House) -
         ("RT-1", "wires"): "unknown",
         ("RT-2", "batter"): "guessed",
     }
+
+
+def test_after_a_long_list_the_database_counts_its_tables_anew(
+    api: Api, house: House, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("apps.bringing.taking.MUCH", 40)
+    rows = "".join(f"LN-{number:03d},Coot,Tom,12x8,6\n" for number in range(60))
+
+    def counted() -> float:
+        with connection.cursor() as cursor:
+            cursor.execute("select reltuples from pg_class where relname = 'register_drum'")
+            return float(cursor.fetchone()[0])
+
+    before = counted()
+    assert send(api, "tag,name,kind,size,rods\n" + rows[: rows.index("LN-030")])[1]["new"] == 30
+    assert counted() == before
+    assert send(api, "tag,name,kind,size,rods\n" + rows)[1]["new"] == 30
+    house.enter()
+    assert counted() == Drum.objects.count() == 61

@@ -16,7 +16,7 @@ from django.conf import settings
 from django.core.management import call_command
 from house import Api
 
-from apps.copies.backup import name_at, prune, verify
+from apps.copies.backup import back_up, name_at, prune, verify
 from apps.copies.errors import CannotCopy
 from apps.copies.manifest import DUMP, MANIFEST, Manifest
 from apps.copies.models import Copy
@@ -125,3 +125,53 @@ def test_told_to_end_while_it_writes_leaves_nothing_half_written(
     finally:
         signal.signal(signal.SIGTERM, before)
     assert list(tmp_path.iterdir()) == []
+
+
+def test_a_copy_dated_ahead_counts_for_none(
+    tmp_path: Path, api: Api, monkeypatch: pytest.MonkeyPatch, db: None
+) -> None:
+    """A clock wrong once, ten years ahead, silenced the daily copy and Today’s warning for as long."""
+    ahead = datetime.now(UTC) + timedelta(days=3650)
+    Copy.objects.create(made_at=ahead, file="ahead.tar", size=1, rows=1)
+    assert api("GET", "/today")[1]["copies"] == "No backup of the record book has been made yet."
+    (tmp_path / name_at(ahead)).touch()
+    made = []
+    monkeypatch.setenv("RT_BACKUP_URL", "postgresql:///")
+    monkeypatch.setattr(
+        "apps.copies.management.commands.backup.back_up", lambda url, file: made.append(file) or _made(file)
+    )
+    call_command("backup", "--into", str(tmp_path), "--every", "24")
+    call_command("backup", "--into", str(tmp_path), "--every", "24")
+    assert len(made) == 1
+    for age in (70, 80):
+        (tmp_path / name_at(NOW - timedelta(days=age))).touch()
+    gone = prune(tmp_path, keep=2, days=60, now=datetime.now(UTC))
+    assert (tmp_path / name_at(ahead)).exists(), "it may be the only good one"
+    assert [each.name for each in gone] == [name_at(NOW - timedelta(days=80))]
+
+
+def _made(file: Path) -> Manifest:
+    file.touch()
+    return manifest_of(b"")
+
+
+def test_what_a_killed_copy_left_goes_with_the_next_and_one_under_way_stays(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    left = tmp_path / ".red-tally-killed"
+    left.mkdir()
+    (left / "whole.tar").write_bytes(b"half of it")
+    under_way: list[Path] = []
+
+    def write(url: str, whole: Path, dump: Path) -> Manifest:
+        under_way.extend(tmp_path.glob(".red-tally-*"))
+        if len(under_way) == 1:
+            back_up("", tmp_path / "second.tar")
+            assert under_way[0].is_dir()
+        whole.touch()
+        return manifest_of(b"")
+
+    monkeypatch.setattr("apps.copies.backup._write", write)
+    monkeypatch.setattr("apps.copies.backup.verify", lambda file: None)
+    back_up("", tmp_path / "first.tar")
+    assert sorted(each.name for each in tmp_path.iterdir()) == ["first.tar", "second.tar"]

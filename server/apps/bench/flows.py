@@ -27,6 +27,7 @@ from apps.heads.models import Fitting, StockItem, WireLine
 from apps.heads.promises import let_go, promise
 from apps.heads.settling import settling_of
 from apps.planned.flows import begin
+from apps.register.lookup import one_of
 from apps.register.models import Drum
 from apps.register.sides import SideOf, facts_of
 from apps.stock.loans import Borrowed, keep_of_job
@@ -154,7 +155,7 @@ def start_job(asked: StartJob, member: Membership) -> Job:
     if found := Job.objects.filter(pk=asked.id).first():
         return found
     work = work_named(asked.work)
-    drum = Drum.objects.select_for_update().get(tag=asked.tag)
+    drum = one_of(Drum.objects.select_for_update(), asked.tag)
     if found := Job.objects.filter(pk=asked.id).first():  # begun meanwhile by the same asking
         return found
     _refuse_in_hand(drum, asked.part.value)

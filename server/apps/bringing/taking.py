@@ -27,6 +27,7 @@ from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.register.schemas import DrumEdit, DrumIn, shape_form, size_words, to_fields
 from apps.sheets.steps import Steps
 from apps.sheets.tally import Tally, within_reason
+from apps.workshops.counting import MUCH, count_anew
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.bringing import FIELDS, BroughtDrum, Since, guess, lacking, read_row
@@ -349,3 +350,5 @@ def _read(taking: _Taking, rows: Iterator[_Cells], columns: Mapping[str, int]) -
             yield taking.tally.read
         if not taking.keep:
             raise _NotKept
+        if taking.tally.read >= MUCH:
+            count_anew("register", "heads", "history")

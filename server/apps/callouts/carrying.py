@@ -13,6 +13,7 @@ from apps.bench.models import DrumFinding
 from apps.callouts.models import CallOut, CallOutDrum, CallOutEvent
 from apps.callouts.stored import entered
 from apps.history.models import LogEntry
+from apps.register.lookup import drums_by_tag
 from apps.register.models import Drum
 from apps.register.sides import SideOf
 from apps.stock.models import Loan
@@ -121,7 +122,7 @@ def _keep_loans(callout: CallOut, given: Mapping[str, Step], stands: Standing, d
     for key, step in wanted.items():
         gives = step.gives
         assert gives is not None
-        giver = drums.get(gives.giver) or Drum.objects.filter(tag=gives.giver).first()
+        giver = drums.get(gives.giver) or drums_by_tag([gives.giver]).get(gives.giver)
         taker = drums.get(gives.taker)
         if giver is None or taker is None or Loan.objects.filter(pk=key).exists():
             continue
@@ -223,8 +224,7 @@ def carry(callout: CallOut, book: Book, member: Membership) -> Standing:
     outside = {step.gives.giver for step in given.values() if step.gives} | {
         tag for tag, _ in callout.carried.get("away", [])
     }
-    for giver in Drum.objects.select_for_update().filter(tag__in=outside - set(drums)):
-        drums[giver.tag] = giver
+    drums |= drums_by_tag(outside - set(drums), Drum.objects.select_for_update())
     now = timezone.now()
     clocks = [row.made_at for row in CallOutEvent.objects.filter(callout=callout, kind="clock").order_by("seq")[:1]]
     callout.began_at = clocks[0] if clocks else None

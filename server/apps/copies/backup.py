@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+import fcntl
 import io
 import os
 import re
+import shutil
 import subprocess
 import tarfile
 import tempfile
 import time
 from collections import Counter
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from threading import Thread
 from typing import IO, Final
 
+from apps.copies.age import is_believed
 from apps.copies.errors import CannotCopy
 from apps.copies.manifest import DUMP, FORMAT, MANIFEST, Manifest, checksum, member, opened, read_manifest
 from apps.copies.postgres import connect, counts, migrations, program, run
@@ -24,6 +29,7 @@ __all__ = ["NAME", "back_up", "copies_in", "prune", "verify"]
 NAME: Final = re.compile(r"^red-tally-(\d{8}T\d{6})Z\.tar$")
 _COPY: Final = re.compile(rb'^COPY public\.("?)(\w+)\1 .*FROM stdin;$')
 LEVEL: Final = "5"
+_HALF: Final = ".red-tally-"
 
 
 def name_at(now: datetime) -> str:
@@ -42,7 +48,8 @@ def back_up(url: str, file: Path) -> Manifest:
     if not folder.is_dir():
         raise CannotCopy(f"There is no folder {folder}. Make it first.")
     try:
-        with tempfile.TemporaryDirectory(dir=folder, prefix=".red-tally-") as made:
+        _clear_leftovers(folder)
+        with tempfile.TemporaryDirectory(dir=folder, prefix=_HALF) as made, _held(Path(made)):
             whole = Path(made) / "whole.tar"
             manifest = _write(url, whole, Path(made) / DUMP)
             verify(whole)
@@ -51,6 +58,32 @@ def back_up(url: str, file: Path) -> Manifest:
     except OSError as error:
         raise CannotCopy(f"{file} cannot be written: {error.strerror or error}") from error
     return manifest
+
+
+@contextmanager
+def _held(made: Path) -> Iterator[None]:
+    """Locked as long as this process lives: whoever finds it unlocked finds what a killed one left."""
+    handle = os.open(made, os.O_RDONLY)
+    try:
+        fcntl.flock(handle, fcntl.LOCK_EX)
+        yield
+    finally:
+        os.close(handle)
+
+
+def _clear_leftovers(folder: Path) -> None:
+    """What copies that were killed half way left behind."""
+    for left in folder.glob(f"{_HALF}*"):
+        if not left.is_dir():
+            continue
+        handle = os.open(left, os.O_RDONLY)
+        try:
+            fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            shutil.rmtree(left, ignore_errors=True)
+        except OSError:  # another copy is being written there now
+            continue
+        finally:
+            os.close(handle)
 
 
 def _write(url: str, whole: Path, dump: Path) -> Manifest:
@@ -141,8 +174,10 @@ def copies_in(folder: Path) -> list[tuple[datetime, Path]]:
 
 
 def prune(folder: Path, keep: int, days: int, now: datetime) -> list[Path]:
-    """Delete copies beyond the newest `keep` that are older than `days`. What is not named like ours is left alone."""
-    gone = [file for at, file in copies_in(folder)[max(1, keep) :] if now - at > timedelta(days=days)]
+    """Delete copies beyond the newest `keep` that are older than `days`. What is not named like ours is left alone, and so is what is dated
+    ahead: it is no newest one, and nobody knows how old it is."""
+    ours = [(at, file) for at, file in copies_in(folder) if is_believed(at, now)]
+    gone = [file for at, file in ours[max(1, keep) :] if now - at > timedelta(days=days)]
     for file in gone:
         file.unlink(missing_ok=True)
     return gone

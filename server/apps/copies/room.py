@@ -7,8 +7,10 @@ from typing import Final
 
 from django.db import connection
 from django.db.models import Max
+from django.utils import timezone
 from ninja import Schema
 
+from apps.copies.age import AHEAD
 from apps.copies.models import Copy
 
 __all__ = ["Room", "room"]
@@ -50,5 +52,5 @@ def room() -> Room:
     return Room(
         bytes=whole,
         parts=[PartOut(words=words, bytes=size) for words, size in parts.items()],
-        last_copy=Copy.objects.aggregate(last=Max("made_at"))["last"],
+        last_copy=Copy.objects.filter(made_at__lte=timezone.now() + AHEAD).aggregate(last=Max("made_at"))["last"],
     )

@@ -11,7 +11,7 @@ from apps.bench.models import Job
 from apps.drums.leaving import take_out_of_work
 from apps.drums.merging import changes_words, merged
 from apps.history.models import LogEntry
-from apps.register.lookup import drum_by_tag
+from apps.register.lookup import drum_by_tag, one_of
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
 from apps.register.schemas import KIND_WORDS, DrumEdit, DrumIn, shape_form, to_fields
 from apps.register.sides import SideOf
@@ -51,7 +51,7 @@ def _write(drum: Drum, body: DrumIn, member: Membership) -> Drum:
 
 
 def _refuse_taken(tag: str, but: int | None) -> None:
-    if Drum.objects.filter(tag=tag.strip()).exclude(pk=but or 0).exists():
+    if Drum.objects.filter(tag__iexact=tag.strip()).exclude(pk=but or 0).exists():
         raise Refused(
             "tag_taken",
             f"{tag} is another drum's tag already. Choose the next free one.",
@@ -78,7 +78,7 @@ def add_drum(body: DrumIn, member: Membership) -> Drum:
 @transaction.atomic
 def edit_drum(tag: str, asked: DrumEdit, member: Membership) -> Drum:
     """Rods cannot change under a job in hand: its count would no longer fit the drum."""
-    drum = Drum.objects.select_for_update(of=("self",)).select_related("place", "owner").get(tag=tag)
+    drum = one_of(Drum.objects.select_for_update(of=("self",)).select_related("place", "owner"), tag)
     unit = member.workshop.length_unit
     before = shape_form(drum, unit)
     body = merged(asked, before, drum)
@@ -114,7 +114,7 @@ def edit_drum(tag: str, asked: DrumEdit, member: Membership) -> Drum:
 @transaction.atomic
 def add_note(tag: str, key: uuid.UUID, text: str, member: Membership) -> None:
     """A line in the history without a job; sent twice, it stands once."""
-    drum = Drum.objects.select_for_update(of=("self",)).get(tag=tag)
+    drum = one_of(Drum.objects.select_for_update(of=("self",)), tag)
     if LogEntry.objects.filter(drum=drum, kind="note", record__id=str(key)).exists():
         return
     LogEntry.objects.create(
@@ -131,7 +131,7 @@ def add_note(tag: str, key: uuid.UUID, text: str, member: Membership) -> None:
 @transaction.atomic
 def correct(tag: str, entry_id: int, text: str, member: Membership) -> None:
     """A line of the history is never rewritten: the correction stands beside it, with what it corrects."""
-    entry = LogEntry.objects.select_related("drum").get(pk=entry_id, drum__tag=tag)
+    entry = LogEntry.objects.select_related("drum").get(pk=entry_id, drum__tag__iexact=tag)
     LogEntry.objects.create(
         workshop=member.workshop,
         drum=entry.drum,

@@ -16,6 +16,7 @@ from apps.inspecting.models import Verdict, WalkDrum
 from apps.photos.models import Photo
 from apps.planned.flows import drop
 from apps.planned.models import PlannedJob
+from apps.register.lookup import one_of
 from apps.register.models import Drum
 from apps.stock.models import Loan, Movement
 from apps.workshops.errors import Refused
@@ -29,7 +30,7 @@ _TOLD_BY: Final[tuple[type[Model], ...]] = (
 
 
 def _locked(tag: str) -> Drum:
-    return Drum.objects.select_for_update().get(tag=tag)
+    return one_of(Drum.objects.select_for_update(), tag)
 
 
 def take_out_of_work(drum: Drum) -> None:

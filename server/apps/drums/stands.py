@@ -15,6 +15,7 @@ from apps.bench.models import Job
 from apps.drums.stands_schemas import FoundOn, StandsIn
 from apps.heads.models import Fitting
 from apps.history.models import LogEntry, PitchRecord
+from apps.register.lookup import one_of
 from apps.register.models import Drum
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
@@ -144,7 +145,7 @@ def say_what_stands(tag: str, asked: StandsIn, member: Membership) -> Drum:
     Refused
         where it cannot be so by the record, or a job on that part is in hand; nothing of it is kept then.
     """
-    drum = Drum.objects.select_for_update(of=("self",)).get(tag=tag)
+    drum = one_of(Drum.objects.select_for_update(of=("self",)), tag)
     if LogEntry.objects.filter(drum=drum, kind="stands", record__id=str(asked.id)).exists():
         return drum
     now = timezone.now()

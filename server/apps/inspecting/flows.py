@@ -19,6 +19,7 @@ from apps.inspecting.schemas import WalkEventIn, WalkIn
 from apps.inspecting.standing import Stands, drum_of_walk, stands_of, store
 from apps.inspecting.stored import ENTRY_VERSION, entry_from
 from apps.inspecting.verdicts import carry_look
+from apps.register.lookup import drums_by_tag
 from apps.register.models import Drum
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
@@ -44,10 +45,10 @@ def _chosen(asked: WalkIn) -> list[Drum]:
     """
     drums = Drum.objects.select_related("place").exclude(state=Drum.State.RETIRED)
     if asked.tags:
-        by_tag = {drum.tag: drum for drum in drums.filter(tag__in=asked.tags)}
+        by_tag = drums_by_tag(asked.tags, drums)
         if missing := next((tag for tag in asked.tags if tag not in by_tag), None):
             raise _unknown(missing)
-        return [by_tag[tag] for tag in dict.fromkeys(asked.tags)]
+        return list({by_tag[tag].pk: by_tag[tag] for tag in asked.tags}.values())
     narrowed = {"kind": asked.kind, "place__name": asked.place, "kits__name": asked.kit}
     found = list(
         drums.filter(**{name: value for name, value in narrowed.items() if value}).order_by("tag")[: MOST_DRUMS + 1]

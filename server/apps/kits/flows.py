@@ -12,6 +12,7 @@ from apps.drums.flows import search_text
 from apps.kits.schemas import KitIn, KitJobsIn, KitJobsOut, KitWishes
 from apps.planned.flows import Wanted, plan_work
 from apps.planned.schemas import shape_planned
+from apps.register.lookup import drums_by_tag
 from apps.register.models import Drum, Kit, KitDrum
 from apps.register.sides import SideOf
 from apps.sound.flows import set_wanted
@@ -28,10 +29,11 @@ __all__ = ["keep_wish", "make_jobs", "save_kit"]
 
 
 def _drums(tags: list[str]) -> dict[str, Drum]:
-    if len(set(tags)) != len(tags):
-        twice = next(tag for tag in tags if tags.count(tag) > 1)
+    folded = [tag.strip().casefold() for tag in tags]
+    if len(set(folded)) != len(folded):
+        twice = next(tag for tag in tags if folded.count(tag.strip().casefold()) > 1)
         raise Refused("twice", f"{twice} is in this kit twice. Take one of them out.", 422)
-    found = {each.tag: each for each in Drum.objects.filter(tag__in=tags).select_related("place", "owner")}
+    found = drums_by_tag(tags, Drum.objects.select_related("place", "owner"))
     for tag in tags:
         if tag not in found:
             raise Refused("no_drum", f"There is no drum {tag}. It was renamed or taken away: choose another.", 422)

@@ -66,7 +66,7 @@ def photos_of_job(request: Request, job_id: UUID) -> list[Photo]:
 @router.get("/drum/{tag}", response=list[PhotoOut], operation_id="photos_of_drum")
 def photos_of_drum(request: Request, tag: str, most: Annotated[int, Field(ge=1, le=200)] = 60) -> list[Photo]:
     """The newest first."""
-    return list(Photo.objects.defer("jpeg").filter(drum__tag=tag).order_by("-taken_at", "id")[:most])
+    return list(Photo.objects.defer("jpeg").filter(drum__tag__iexact=tag).order_by("-taken_at", "id")[:most])
 
 
 @router.get("/{photo_id}", operation_id="photo", response={200: None})

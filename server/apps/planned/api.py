@@ -25,7 +25,7 @@ def planned(request: Request, tag: str = "") -> list[PlannedLine]:
     """Work to come, the earliest first; of one drum, if its tag is given."""
     rows = PlannedJob.objects.filter(state=PlannedJob.State.OPEN).select_related("drum")
     if tag:
-        rows = rows.filter(drum__tag=tag)
+        rows = rows.filter(drum__tag__iexact=tag)
     today = timezone.localdate()
     return [shape_planned(row, today) for row in rows[:500]]
 

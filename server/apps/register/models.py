@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import F, Q
+from django.db.models.functions import Upper
 
 from apps.workshops.models import Owned
 
@@ -102,12 +103,13 @@ class Drum(Owned):
     class Meta:
         ordering = ["tag"]
         indexes = [
+            models.Index(fields=["workshop", "tag"], name="drum_tag"),
             models.Index(fields=["workshop", "kind", "tag"], name="drum_kind"),
             models.Index(fields=["workshop", "place", "tag"], name="drum_place"),
             models.Index(fields=["workshop", "id"], condition=Q(state="retired"), name="drum_retired"),
         ]
         constraints = [
-            models.UniqueConstraint(fields=["workshop", "tag"], name="drum_tag_unique"),
+            models.UniqueConstraint(F("workshop"), Upper("tag"), name="drum_tag_unique"),
             models.CheckConstraint(condition=Q(kind__in=KINDS), name="drum_kind_known"),
             models.CheckConstraint(condition=Q(diameter_m__range=(0.1, 1.6)), name="drum_diameter"),
             models.CheckConstraint(condition=Q(depth_m__range=(0.03, 1.5)), name="drum_depth"),

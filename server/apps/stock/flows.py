@@ -13,7 +13,7 @@ from apps.heads.models import HeadLine, StockItem, WireLine
 from apps.heads.promises import promise
 from apps.planned.flows import lacking
 from apps.planned.models import PlannedJob
-from apps.register.models import Drum
+from apps.register.lookup import drum_by_tag
 from apps.register.schemas import SAME_SIZE_M
 from apps.stock.models import GoesBack, Movement, ShelfCode
 from apps.stock.moving import Act, apply, heaps_of, last_act, lock, move, move_elsewhere
@@ -161,7 +161,7 @@ def change_line(stock_item: int, asked: LineEdit) -> StockItem:
 
 def take_up(stock_item: int, asked: StockMoveIn, member: Membership) -> StockItem:
     """What a person says happened to a line."""
-    drum = Drum.objects.get(tag=asked.drum) if asked.drum else None
+    drum = drum_by_tag(asked.drum) if asked.drum else None
     if asked.why == "moved":
         act = Act(asked.id, Why.MOVED_OUT, asked.number, asked.place, asked.batch, asked.words)
         return move_elsewhere(stock_item, act, asked.to, member)

@@ -11,6 +11,7 @@ from django.dispatch import Signal
 from django.utils import timezone
 
 from apps.heads.models import StockItem
+from apps.register.lookup import drums_by_tag
 from apps.register.models import Drum
 from apps.stock.models import Loan
 from apps.stock.moving import Act, move
@@ -116,18 +117,16 @@ def keep_of_job(job: uuid.UUID, drum: Drum, borrowed: Iterable[Borrowed]) -> Non
         undone.send(Loan, loan=gone)
         gone.delete()
     known = set(Loan.objects.filter(pk__in=told).values_list("pk", flat=True))
-    lenders = {
-        each.tag.lower(): each for each in Drum.objects.filter(tag__in={each.from_tag for each in told.values()})
-    }
+    lenders = drums_by_tag({each.from_tag for each in told.values()})
     made = Loan.objects.bulk_create(
         Loan(
             id=key,
             workshop_id=drum.workshop_id,
             what=each.what,
-            from_drum=lenders.get(each.from_tag.lower()),
-            from_side=BATTER if each.from_rod and each.from_tag.lower() in lenders else "",
-            from_rod=each.from_rod if each.from_tag.lower() in lenders else None,
-            from_words="" if each.from_tag.lower() in lenders else each.from_tag,
+            from_drum=lenders.get(each.from_tag),
+            from_side=BATTER if each.from_rod and each.from_tag in lenders else "",
+            from_rod=each.from_rod if each.from_tag in lenders else None,
+            from_words="" if each.from_tag in lenders else each.from_tag,
             to_drum=drum,
             job_id=job,
             lent_at=each.at,

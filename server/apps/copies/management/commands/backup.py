@@ -13,6 +13,7 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandError
 from django.db import DatabaseError
 
+from apps.copies.age import is_believed
 from apps.copies.backup import back_up, copies_in, name_at, prune
 from apps.copies.manifest import Manifest
 from apps.copies.models import Copy
@@ -43,7 +44,7 @@ class Command(BaseCommand):
         folder = Path(options["into"]) if options["into"] else None
         if folder:
             folder.mkdir(mode=0o700, parents=True, exist_ok=True)
-            newest = next((at for at, _ in copies_in(folder)), None)
+            newest = next((at for at, _ in copies_in(folder) if is_believed(at, now)), None)
             if options["every"] and newest and now - newest < timedelta(hours=options["every"]):
                 return
         file = folder / name_at(now) if folder else Path(options["file"])
