@@ -27,6 +27,8 @@ WALKED = {
     "./start": "test_start_and_stop.py::test_a_second_start_that_ends_leaves_the_first_its_database",
     "./test": HERE,
     "tools/pg url": HERE,
+    "tools/pg stop": "test_keys_and_words.py::test_foreign_keys_are_named_and_nothing_is_touched_and_there_is_a_way_back",
+    "tools/pg rekey": "test_keys_and_words.py::test_foreign_keys_are_named_and_nothing_is_touched_and_there_is_a_way_back",
     "tools/pg psql": "test_start_and_stop.py::test_what_is_there_is_set_aside_when_a_backup_comes_back",
     "tools/service --host 0.0.0.0 --https > red-tally.service": "test_upgrade_and_service.py::test_the_unit_is_one_systemd_takes",
     "systemctl enable --now red-tally": ELSEWHERE,

@@ -1,5 +1,7 @@
 # Set-up steps shared by ./start, ./test, ./bench and tools/screenshots. Sourced, not run.
 # Every step is skipped when its inputs have not changed since it last succeeded.
+set -Eeuo pipefail
+trap 'say "Stopped at line $LINENO of $(basename "${BASH_SOURCE[0]}"): $BASH_COMMAND"' ERR  # nothing ends without a word
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 STAMPS=$ROOT/.data/stamps
 VENV=$ROOT/.venv
@@ -8,12 +10,16 @@ mkdir -p "$STAMPS"
 say() { printf '%s\n' "$*" >&2; }
 fail() { say ""; say "Stopped: $*"; exit 1; }
 
+QUIET=  # set by tools that say only what is their own matter, and what did not work
 timed() {  # timed "what" command… : says what is done and how long it took
   local label=$1 began; shift
   began=$(date +%s.%N)
-  printf '  %-44s' "$label" >&2
+  [ -n "$QUIET" ] || printf '  %-44s' "$label" >&2
   "$@" || fail "$label did not work (see above). Nothing was removed; run the command again after fixing it."
-  printf '%6.1f s\n' "$(echo "$(date +%s.%N) $began" | awk '{print $1-$2}')" >&2
+  [ -n "$QUIET" ] || printf '%6.1f s\n' "$(echo "$(date +%s.%N) $began" | awk '{print $1-$2}')" >&2
+}
+value() {  # value "$@" : that an option has one
+  [ -n "${2:-}" ] || fail "$1 wants a value."
 }
 
 digest() { cat "$@" 2>/dev/null | sha256sum | cut -d' ' -f1; }
@@ -112,16 +118,17 @@ ensure_database() {  # sets RT_DATABASE_URL unless the caller points at a databa
   export RT_DATABASE_URL RT_BACKUP_URL=${RT_BACKUP_URL:-}
 }
 # Everything that works on our cluster holds this lock together; who leaves last stops it.
-use_database() { exec 9>"$ROOT/.data/$(basename "${RT_PGDATA:-pg}").users"; flock -s 9; }
+users_file() { echo "${RT_PGDATA:-$ROOT/.data/pg}.users"; }
+use_database() { exec 9>"$(users_file)"; flock -s 9; }
 leave_database() {  # stops the cluster unless somebody else works on it
-  exec 9>"$ROOT/.data/$(basename "${RT_PGDATA:-pg}").users"  # a fresh one: our own hold on it is gone
+  exec 9>"$(users_file)"  # a fresh one: our own hold on it is gone
   if flock -xn 9; then "$ROOT/tools/pg" stop 9>&-; fi
   exec 9>&-
 }
 with_database() {  # for tools: quietly, and our cluster is left as it was found
   export RT_SECRET_KEY=${RT_SECRET_KEY:-$(secret_key)}
   if [ -z "${RT_DATABASE_URL:-}" ] && ! "$ROOT/tools/pg" status >/dev/null 2>&1; then trap leave_database EXIT; fi
-  ensure_database 2>"$ROOT/.data/tool.log" || { cat "$ROOT/.data/tool.log" >&2; exit 1; }
+  QUIET=1 ensure_database
 }
 secret_key() {  # one key per checkout, never in git
   [ -s "$ROOT/.data/secret_key" ] || (umask 077; head -c 48 /dev/urandom | base64 | tr -d '\n' > "$ROOT/.data/secret_key")
