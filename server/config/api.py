@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
 from ninja.openapi.schema import OpenAPISchema
+from ninja.parser import Parser
 
 from apps.accounts.api import router as accounts
 from apps.accounts.auth import member
@@ -33,6 +35,7 @@ from apps.sound.api import router as sound
 from apps.stock.api import router as stock
 from apps.today.api import router as today
 from apps.ways.api import router as workshops
+from apps.workshops.bounded import bounded_json
 from config import errors
 
 
@@ -52,7 +55,15 @@ class _API(NinjaAPI):
         return schema
 
 
-api = _API(title="Red Tally", version="1", auth=member, docs_url=None, openapi_url=None)
+class _Parser(Parser):
+    """Bodies within bounds."""
+
+    def parse_body(self, request: HttpRequest) -> dict[str, Any]:
+        found: dict[str, Any] = bounded_json(request.body)
+        return found
+
+
+api = _API(title="Red Tally", version="1", auth=member, docs_url=None, openapi_url=None, parser=_Parser())
 errors.install(api)
 api.add_router("/session", accounts)
 api.add_router("/workshop", workshops)

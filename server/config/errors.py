@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import errno
+import logging
 from collections.abc import Mapping
 from http import HTTPStatus
 from typing import Any
@@ -15,11 +17,17 @@ from ninja.errors import AuthenticationError, AuthorizationError, HttpError, Val
 from apps.workshops.errors import Refused
 from drumwork.errors import DrumworkError
 
+logger = logging.getLogger("redtally.errors")
 KEPT = "Nothing was changed here; what you entered stays on this device."
 DATABASE_DOWN = (
     "database_down",
     "The record book cannot be reached just now. Your entries wait on this device and are sent by themselves.",
 )
+DISK_FULL = (
+    "disk_full",
+    "The disk of the machine Red Tally runs on is full; nothing can be kept there. Your entries wait on this device. Tell whoever runs it.",
+)
+TOO_MUCH = ("too_much", "That asked for more memory than there is. Send less at once, or try once more.")
 UNEXPECTED = ("unexpected", "Something went wrong on the server. Try once more; if it stays, tell whoever runs it.")
 SIGNED_OUT = ("signed_out", "You are signed out. Sign in again; entries not yet sent are kept on this device.")
 
@@ -79,6 +87,26 @@ def _http(request: HttpRequest, error: Any, api: NinjaAPI) -> HttpResponse:
     return api.create_response(request, error_body("refused", str(error)), status=error.status_code)
 
 
+def is_disk_full(error: BaseException) -> bool:
+    """Of this process, or of the database: PostgreSQL’s disk_full, SQLSTATE 53100."""
+    if isinstance(error, OSError) and error.errno in (errno.ENOSPC, errno.EDQUOT):
+        return True
+    return getattr(error.__cause__, "sqlstate", None) == "53100"
+
+
+def _machine(request: HttpRequest, error: Any, api: NinjaAPI) -> HttpResponse:
+    """What the machine lacks: its disk is full, its database away, its memory at an end."""
+    if is_disk_full(error):
+        logger.error("the disk is full", extra={"path": request.path})
+        return api.create_response(request, error_body(*DISK_FULL), status=HTTPStatus.INSUFFICIENT_STORAGE)
+    if isinstance(error, MemoryError):
+        logger.error("a request asked for more memory than a process may have", extra={"path": request.path})
+        return api.create_response(request, error_body(*TOO_MUCH), status=HTTPStatus.SERVICE_UNAVAILABLE)
+    if isinstance(error, OSError):
+        raise error
+    return api.create_response(request, error_body(*DATABASE_DOWN), status=HTTPStatus.SERVICE_UNAVAILABLE)
+
+
 def install(api: NinjaAPI) -> None:
     """Register a handler for everything that can be raised."""
 
@@ -112,6 +140,6 @@ def install(api: NinjaAPI) -> None:
     )
     for unfit in (DataError, UnicodeEncodeError):
         api.add_exception_handler(unfit, bad)
-    for down in (OperationalError, InterfaceError):
-        api.add_exception_handler(down, plain(HTTPStatus.SERVICE_UNAVAILABLE, *DATABASE_DOWN))
+    for down in (OperationalError, InterfaceError, OSError, MemoryError):
+        api.add_exception_handler(down, lambda r, e: _machine(r, e, api))
     api.add_exception_handler(HttpError, lambda r, e: _http(r, e, api))

@@ -7,7 +7,7 @@ from typing import Final
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
-from config.errors import UNEXPECTED, error_body
+from config.errors import DATABASE_DOWN, DISK_FULL, UNEXPECTED, error_body
 
 __all__ = ["bad_request", "one_error_shape", "page_is_stale", "refusal"]
 
@@ -22,6 +22,8 @@ WORDS: Final = {
     415: ("bad_request", "This kind of content is not taken."),
     431: ("too_big", "The request’s headers are too long."),
     500: UNEXPECTED,
+    503: DATABASE_DOWN,
+    507: DISK_FULL,
 }
 
 

@@ -137,6 +137,8 @@ SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
+UPLOADS = ROOT / os.environ.get("RT_UPLOADS", ".data/uploads")
+"""Where an archive lies while it comes in."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
 
 USE_TZ = True

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -59,6 +60,13 @@ def hands(api: Api, house: House) -> Hands:
 def quick_hashing(settings: Any) -> None:
     """Passwords made in tests are hashed by what costs nothing; how they are hashed in truth is a setting of its own."""
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher", *settings.PASSWORD_HASHERS]
+
+
+@pytest.fixture(autouse=True)
+def uploads(settings: Any, tmp_path: Path) -> Path:
+    """What a test sends in lies in a folder of its own."""
+    settings.UPLOADS = tmp_path / "uploads"
+    return tmp_path / "uploads"
 
 
 @pytest.fixture(autouse=True)

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import tempfile
-from typing import BinaryIO, cast
+from typing import Annotated
 
 from django.http import FileResponse
 from django.utils import timezone
-from ninja import File, Router, Schema
-from ninja.files import UploadedFile
+from ninja import Query, Router, Schema
+from pydantic import Field
 
 from apps.accounts.auth import Request, owner
-from apps.archive.reading import take
+from apps.archive import uploads
+from apps.archive.bounds import MOST_BYTES
+from apps.archive.uploads import PIECE
 from apps.archive.writing import archive, tables
 from apps.workshops.errors import Refused
 
@@ -33,6 +35,9 @@ def out(request: Request) -> FileResponse:
     """Everything of this workshop as one JSON archive, photos and sounds in it."""
     file = tempfile.SpooledTemporaryFile(max_size=8 * 1024 * 1024)  # noqa: SIM115 — closed once it is sent
     for piece in archive(request.member.workshop):
+        if file.tell() > MOST_BYTES:
+            file.close()
+            raise Refused("too_large", "The workshop’s record is larger than the two gigabytes an archive may have. Ask whoever runs this for a backup instead.", 422)  # fmt: skip
         file.write(piece.encode())
     file.seek(0)
     name = _file(request.member.workshop.slug, "json")
@@ -46,9 +51,33 @@ def as_tables(request: Request) -> FileResponse:
     return FileResponse(tables(), as_attachment=True, filename=name, content_type="application/zip")
 
 
-@router.post("", auth=owner, response=BroughtIn, operation_id="take_archive")
-def bring(request: Request, archive: File[UploadedFile]) -> BroughtIn:
-    """Take an archive into this workshop, which must hold no record yet: all of it, or nothing."""
-    if request.member.workshop.demo:
-        raise Refused("demo_stays", "The demo stays as it is. Begin a workshop of your own first.", status=403)
-    return BroughtIn(rows=dict(take(cast(BinaryIO, archive.file), archive.size or 0, request.member)))
+class FileOf(Schema):
+    """A file by what its device knows of it, as hexadecimal figures, and its size in bytes: chosen again, it goes on where it was."""
+
+    key: str
+    size: int = Field(ge=1)
+
+
+class CameSoFar(Schema):
+    """How many bytes are here, and how many may come at once."""
+
+    at: int
+    piece: int = PIECE
+
+
+@router.post("/upload", auth=owner, response=CameSoFar, operation_id="begin_archive")
+def begin(request: Request, body: FileOf) -> CameSoFar:
+    """An archive is to come in: how much of it is here already."""
+    return CameSoFar(at=uploads.begin(request.member, body.key, body.size))
+
+
+@router.put("/upload", auth=owner, response=CameSoFar, operation_id="send_archive")
+def piece(request: Request, of: Query[FileOf], at: Annotated[int, Field(ge=0)]) -> CameSoFar:
+    """The body is what begins at byte `at`. Where that is not what comes next, nothing is changed, and the answer says what does."""
+    return CameSoFar(at=uploads.add_piece(request.member, of.key, of.size, at, request.read(PIECE + 1)))
+
+
+@router.post("/upload/take", auth=owner, response=BroughtIn, operation_id="take_archive")
+def bring(request: Request, body: FileOf) -> BroughtIn:
+    """Take what was sent into this workshop, which must hold no record yet: all of it, or nothing."""
+    return BroughtIn(rows=dict(uploads.take_uploaded(request.member, body.key, body.size)))

@@ -2,35 +2,54 @@
 
 from __future__ import annotations
 
+import io
 import json
 import re
 import uuid
 from collections import Counter
 from collections.abc import Iterator, Mapping
-from typing import Any, BinaryIO, Final
+from typing import Annotated, Any, BinaryIO, Final
 
 import ijson  # type: ignore[import-untyped]
-from django.db import IntegrityError, connection, transaction
+import soundfile  # type: ignore[import-untyped]
+from django.db import DataError, IntegrityError, connection, transaction
 from django.db.models import AutoField, Field, ForeignKey, Model, UUIDField
 from django.utils import timezone
+from PIL import Image
+from pydantic import Field as Bounds
+from pydantic import TypeAdapter, ValidationError
 
+from apps.archive.bounds import MOST_BYTES, MOST_ROWS, bad, events
+from apps.archive.proving import prove
 from apps.archive.tables import FORMAT, LATER, LATER_SETTINGS, SETTINGS, TABLES, VERSION, columns, name_of
 from apps.archive.values import taken
 from apps.audit.models import Change
 from apps.bench.models import Job, JobEvent
 from apps.bench.stored import entry_from, plan_from
 from apps.drums.flows import search_text
+from apps.hearing.keeping import LONGEST_S
+from apps.hearing.models import HeardTap
+from apps.photos.models import Photo
+from apps.photos.pictures import LONGEST_SIDE
 from apps.register.models import Drum, Kit, KitDrum, Owner, Place
+from apps.register.schemas import DrumIn, shape_form
+from apps.workshops.counting import count_anew
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
+from apps.workshops.names import fit_name
+from apps.workshops.schemas import WaysIn
 from apps.workshops.scope import without_trail
+from apps.workshops.typed import Name
 
-__all__ = ["Taken", "take"]
+__all__ = ["Taken", "require_empty", "take"]
 
-MOST_BYTES: Final = 2_000_000_000
+MOST_IN_A_ROW: Final = 200_000
+"""Values of one row."""
+_STEPS: Final = {"start_map": 1, "start_array": 1, "end_map": -1, "end_array": -1}
 _AT_ONCE: Final = 500
 _UUID: Final = re.compile(r"\b[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}\b")
 _NAMES: Final[tuple[type[Any], ...]] = (Place, Owner, Kit)
+_NAME: Final = TypeAdapter(Annotated[Name, Bounds(max_length=80)])
 _NO_RECORDS: Final = ("places", "owners", "kits", "sheets_read")
 """What a workshop may hold and be empty all the same: names no drum bears yet, of which it begins with two; and how sheets were read."""
 Taken = Mapping[str, int]
@@ -54,15 +73,15 @@ class _Taker:
         self.count[name] += 1
         where = f"tables.{name}, row {self.count[name]}"
         if not isinstance(row, dict):
-            raise _bad(where, "is no object")
+            raise bad(where, "is no object")
         if self.fresh:
             row = self._renamed(row)
         fields = columns(model)
         missing = {field.name for field in fields} - row.keys() - LATER.get(name, frozenset())
         if missing:
-            raise _bad(where, f"says nothing of {', '.join(sorted(missing))}")
+            raise bad(where, f"says nothing of {', '.join(sorted(missing))}")
         if unknown := row.keys() - {field.name for field in fields}:
-            raise _bad(where, f"says {', '.join(sorted(unknown))}, which version {VERSION} does not have")
+            raise bad(where, f"says {', '.join(sorted(unknown))}, which version {VERSION} does not have")
         made = model(workshop_id=self.workshop.pk)
         for field in fields:
             if field.name not in row:
@@ -70,10 +89,10 @@ class _Taker:
             try:
                 setattr(made, field.attname, self._value(field, row[field.name], where))
             except ValueError as error:
-                raise _bad(f"{where}, {field.name}", str(error)) from None
+                raise bad(f"{where}, {field.name}", str(error)) from None
         there = self._there.setdefault(model, set())
         if made.pk in there:
-            raise _bad(where, f"has the id of another row: {row['id']}")
+            raise bad(where, f"has the id of another row: {row['id']}")
         there.add(made.pk)
         _readable(made, where)
         return made
@@ -82,7 +101,7 @@ class _Taker:
         """Every row that others speak of has come."""
         for (model, key), where in self._meant.items():
             if key not in self._there.get(model, ()):
-                raise _bad(where, f"speaks of one of tables.{name_of(model)} that is not in the archive")
+                raise bad(where, f"speaks of one of tables.{name_of(model)} that is not in the archive")
 
     def _value(self, field: Field[Any, Any], value: Any, where: str) -> Any:
         if isinstance(field, AutoField):
@@ -122,77 +141,129 @@ class _Taker:
 
 
 def _readable(made: Model, where: str) -> None:
-    """What only the Bench reads is read here once, so that no job comes in which it could not open."""
+    """What only the Bench reads is read here once, so that no job comes in which it could not open; pictures and sounds too."""
+    if isinstance(made, Photo):
+        require_picture(made, where)
+    if isinstance(made, HeardTap):
+        require_sound(made, where)
     try:
         if isinstance(made, Job):
             plan_from(made.plan, made.plan_shape)
         elif isinstance(made, JobEvent):
             entry_from(made.body, made.version)
     except Exception as error:  # whatever its reading stumbles over: all of it is the file's
-        raise _bad(where, f"is none the Bench can read: {error}") from None
+        raise bad(where, f"is none the Bench can read: {error}") from None
 
 
-def _bad(where: str, why: str) -> Refused:
-    return Refused("bad_archive", f"{where}: {why}. Nothing was taken.", 422)
+def require_picture(photo: Photo, where: str) -> None:
+    """A JPEG of the size that is said, and no larger than any we keep."""
+    try:
+        with Image.open(io.BytesIO(bytes(photo.jpeg)), formats=("JPEG",)) as picture:
+            fits = max(picture.size) <= LONGEST_SIDE and picture.size == (photo.width, photo.height)
+            if fits:
+                picture.load()
+    except (OSError, SyntaxError, ValueError, Image.DecompressionBombError):
+        fits = False
+    if not fits or len(photo.jpeg) != photo.jpeg_bytes:
+        raise bad(f"{where}, jpeg", "is no photo as they are kept here")
 
 
-def _no_json(error: Exception) -> Refused:
-    return Refused("bad_archive", f"This is no JSON an archive could be: {error}. Nothing was taken.", 422)
+def require_sound(tap: HeardTap, where: str) -> None:
+    """Such samples as are kept of a tap, which can be played."""
+    if tap.sound is None:
+        return
+    try:
+        with soundfile.SoundFile(io.BytesIO(bytes(tap.sound))) as sound:
+            fits = sound.channels == 1 and sound.frames <= LONGEST_S * sound.samplerate + 1
+            if fits:
+                sound.read()
+    except (RuntimeError, ValueError, TypeError):
+        fits = False
+    if not fits or len(tap.sound) != tap.sound_bytes:
+        raise bad(f"{where}, sound", "is no sound as they are kept here")
 
 
 def _head(file: BinaryIO) -> dict[str, Any]:
     """What stands before the tables."""
-    file.seek(0)
-    head = ijson.ObjectBuilder()
-    try:
-        for prefix, event, value in ijson.parse(file, use_float=True):
-            if (prefix, event, value) == ("", "map_key", "tables"):
-                break
-            head.event(event, value)
-    except (ijson.JSONError, UnicodeDecodeError) as error:
-        raise _no_json(error) from None
+    head, depth = ijson.ObjectBuilder(), 0
+    for number, (event, value) in enumerate(events(file)):
+        if number > MOST_IN_A_ROW or (depth, event, value) == (1, "map_key", "tables"):
+            break
+        depth += _STEPS.get(event, 0)
+        head.event(event, value)
     found = getattr(head, "value", None)
     return dict(found) if isinstance(found, dict) else {}
 
 
 def _rows(file: BinaryIO) -> Iterator[tuple[str, Any]]:
     """Every row with its table, one at a time: an archive need not fit into memory."""
-    file.seek(0)
-    depth, path, row = 0, ["", ""], None  # `path`: the key of the whole, the table
-    try:
-        for event, value in ijson.basic_parse(file, use_float=True):
-            if row is not None:
-                row.event(event, value)
-            elif event == "map_key" and depth <= 2:
-                path[depth - 1] = value
-                if depth == 2 and path[0] == "tables" and value not in TABLES:
-                    raise _bad(f"tables.{value}", f"is none of version {VERSION}")
-            elif depth == 3 and path[0] == "tables" and not event.startswith("end"):
-                row = ijson.ObjectBuilder()
-                row.event(event, value)
-            if event in ("start_map", "start_array"):
-                depth += 1
-            elif event in ("end_map", "end_array"):
-                depth -= 1
-            if row is not None and depth == 3 and event != "map_key":
-                yield path[1], row.value
-                row = None
-    except (ijson.JSONError, UnicodeDecodeError) as error:
-        raise _no_json(error) from None
+    depth, path, row, size, rows = 0, ["", ""], None, 0, 0  # `path`: the key of the whole, the table
+    for event, value in events(file):
+        if row is not None:
+            row.event(event, value)
+            size += 1
+            if size > MOST_IN_A_ROW:
+                raise bad(f"tables.{path[1]}", "has a row larger than any that is written")
+        elif event == "map_key" and depth <= 2:
+            path[depth - 1] = value
+            if depth == 2 and path[0] == "tables" and value not in TABLES:
+                raise bad(f"tables.{value[:40]}", f"is none of version {VERSION}")
+        elif depth == 3 and path[0] == "tables" and not event.startswith("end"):
+            row, size, rows = ijson.ObjectBuilder(), 0, rows + 1
+            row.event(event, value)
+            if rows > MOST_ROWS:
+                raise bad("it", f"has more than {MOST_ROWS} rows. Ask whoever runs this for a backup instead")
+        depth += _STEPS.get(event, 0)
+        if row is not None and depth == 3 and event != "map_key":
+            yield path[1], row.value
+            row = None
 
 
 def _settings(workshop: Workshop, said: Any) -> None:
     if not isinstance(said, dict) or not set(SETTINGS) - LATER_SETTINGS <= said.keys() <= set(SETTINGS):
-        raise _bad("workshop", f"must say exactly {', '.join(SETTINGS)}")
+        raise bad("workshop", f"must say exactly {', '.join(SETTINGS)}")
     called = workshop.name
     for name in (each for each in SETTINGS if each in said):
         try:
             setattr(workshop, name, taken(Workshop._meta.get_field(name), said[name]))  # type: ignore[arg-type]
         except ValueError as error:
-            raise _bad(f"workshop, {name}", str(error)) from None
-    if Workshop.objects.filter(name__iexact=workshop.name).exclude(pk=workshop.pk).exists():
+            raise bad(f"workshop, {name}", str(error)) from None
+    try:
+        WaysIn.model_validate(workshop, from_attributes=True)
+        workshop.name = fit_name(workshop.name, workshop)
+    except ValidationError as error:
+        raise bad(_of_schema("workshop", error), error.errors()[0]["msg"].lower()) from None
+    except Refused as error:
+        if error.code != "name_taken":
+            raise bad("workshop, name", error.message.rstrip(".")) from None
         workshop.name = called  # the archive's own is still here
     workshop.save()
+
+
+def _of_schema(where: str, error: ValidationError) -> str:
+    """Where a schema found what does not fit."""
+    return ", ".join([where, *(str(each) for each in error.errors()[0]["loc"])])
+
+
+def _fitting(workshop: Workshop) -> None:
+    """Drums and names as a person could have given them."""
+    for model in _NAMES:
+        for key, name in model._default_manager.values_list("pk", "name").iterator():
+            try:
+                _NAME.validate_python(name)
+            except ValidationError as error:
+                raise bad(
+                    f"tables.{name_of(model)}, id {key}, name", error.errors()[0]["msg"].lower().rstrip(".")
+                ) from None
+    for drum in Drum.objects.select_related("place", "owner").prefetch_related("kits").iterator(chunk_size=_AT_ONCE):
+        try:
+            DrumIn.model_validate(shape_form(drum, workshop.length_unit).model_dump(mode="json", warnings=False))
+        except ValidationError as error:
+            raise bad(
+                _of_schema(f"tables.drums, {drum.tag}", error), error.errors()[0]["msg"].lower().rstrip(".")
+            ) from None
+        except (ValueError, ArithmeticError) as error:
+            raise bad(f"tables.drums, {drum.tag}", str(error)) from None
 
 
 def _store(taker: _Taker, file: BinaryIO) -> None:
@@ -209,6 +280,19 @@ def _store(taker: _Taker, file: BinaryIO) -> None:
     taker.nothing_missing()
 
 
+def require_empty() -> None:
+    """
+    Raises
+    ------
+    Refused
+        where the workshop that is entered holds records already.
+    """
+    if any(model._default_manager.exists() for name, model in TABLES.items() if name not in _NO_RECORDS):
+        raise Refused(
+            "not_empty", "This workshop has records already. Begin another workshop, and bring the archive in there."
+        )
+
+
 def take(file: BinaryIO, size: int, by: Membership) -> Taken:
     """Into the workshop of `by`, which must hold no record yet: its settings and every row.
 
@@ -219,10 +303,7 @@ def take(file: BinaryIO, size: int, by: Membership) -> Taken:
             "too_large", "An archive may have two gigabytes at most. Ask whoever runs this for a backup instead.", 422
         )
     workshop = by.workshop
-    if any(model._default_manager.exists() for name, model in TABLES.items() if name not in _NO_RECORDS):
-        raise Refused(
-            "not_empty", "This workshop has records already. Begin another workshop, and bring the archive in there."
-        )
+    require_empty()
     head = _head(file)
     if head.get("format") != FORMAT:
         raise Refused(
@@ -241,16 +322,19 @@ def take(file: BinaryIO, size: int, by: Membership) -> Taken:
                 _settings(workshop, head.get("workshop"))
                 _store(taker, file)
                 _keep_names(workshop, names)
+                _fitting(workshop)
                 with connection.cursor() as cursor:
                     cursor.execute("set constraints all immediate; set constraints all deferred")
+                _searchable()
+                count_anew()
+                prove(by)
             break
-        except IntegrityError as error:
+        except (IntegrityError, DataError) as error:
             if fresh or "_pkey" not in str(error):
                 said = str(error).splitlines()[0]
                 raise Refused(
                     "bad_archive", f"The archive contradicts itself: {said}. Nothing was taken.", 422
                 ) from None
-    _searchable()
     Change.objects.create(
         workshop=workshop, at=timezone.now(), by=by.user, by_name=by.shown_name, what="workshop", row=str(workshop.pk), did="changed",
         about={"name": workshop.name}, after={"archive": f"{sum(taker.count.values())} rows brought in"},

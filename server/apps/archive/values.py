@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import base64
 import binascii
+import math
+import re
 import uuid
 from datetime import date, datetime
 from typing import Any
@@ -22,6 +24,8 @@ from django.db.models import (
     JSONField,
     UUIDField,
 )
+
+from apps.workshops.typed import printable
 
 __all__ = ["said", "taken"]
 
@@ -78,6 +82,10 @@ def taken(field: Field[Any, Any], value: Any) -> Any:
         fits, kind = isinstance(value, str), "text"
     if not fits:
         raise ValueError(f"must be {kind}")
+    if kind == "text" and not printable(re.sub(r"[\n\r\t]", "", value)):
+        raise ValueError("has a character in it that cannot be kept")
+    if isinstance(value, float) and not math.isfinite(value):
+        raise ValueError("must be a number")
     try:
         return field.clean(value, None)
     except ValidationError as error:

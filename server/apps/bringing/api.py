@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from typing import BinaryIO, cast
 
 from django.http import StreamingHttpResponse
@@ -16,6 +15,7 @@ from apps.bringing.taking import reading_drums
 from apps.bringing.writing import written_rows
 from apps.sheets.saving import saved
 from apps.sheets.steps import told
+from apps.workshops.bounded import bounded_json
 from apps.workshops.errors import Refused
 
 router = Router(tags=["register"])
@@ -26,7 +26,7 @@ def _asked(columns: str) -> dict[str, str] | None:
     if not columns:
         return None
     try:
-        found = json.loads(columns)
+        found = bounded_json(columns)
     except ValueError:
         found = None
     if not isinstance(found, dict) or not all(isinstance(each, str) for each in found.values()):

@@ -10,6 +10,7 @@ from django.contrib.sessions.models import Session
 from django.db.models import Q
 from django.utils import timezone
 
+from apps.archive.uploads import forget_old
 from apps.people.models import Link
 
 __all__ = ["tidy"]
@@ -27,4 +28,5 @@ def tidy() -> dict[str, int]:
         "tries at sign-in": AccessAttempt.objects.filter(attempt_time__lt=now - TRIES),
         "links used or too old": Link.objects.filter(gone, made_at__lt=now - LINKS),
     }
-    return {words: rows.delete()[0] for words, rows in found.items()}
+    gone_rows = {words: rows.delete()[0] for words, rows in found.items()}
+    return gone_rows | {"archives that never came in whole": forget_old()}

@@ -10,7 +10,7 @@ from django.utils.text import slugify
 from apps.workshops.errors import Refused
 from apps.workshops.models import Workshop
 
-__all__ = ["make_workshop", "rename_workshop"]
+__all__ = ["fit_name", "make_workshop", "rename_workshop"]
 
 LONGEST: Final = 120
 
@@ -23,17 +23,24 @@ def make_workshop(name: str, **ways: object) -> Workshop:
     Refused
         an empty, overlong or taken name.
     """
-    name = _fit_name(name)
+    name = fit_name(name)
     return Workshop.objects.create(name=name, slug=_free_slug(name), **ways)
 
 
 def rename_workshop(workshop: Workshop, name: str) -> None:
     """Another name, refused as a new workshop’s is; what it is called in addresses stays."""
-    workshop.name = _fit_name(name, workshop)
+    workshop.name = fit_name(name, workshop)
     workshop.save(update_fields=["name"])
 
 
-def _fit_name(name: str, of: Workshop | None = None) -> str:
+def fit_name(name: str, of: Workshop | None = None) -> str:
+    """The name as it is kept, for a new workshop or for this one.
+
+    Raises
+    ------
+    Refused
+        an empty, overlong or taken name.
+    """
     name = " ".join(unicodedata.normalize("NFC", name).split())
     if not name or not any(each.isalnum() for each in name):
         raise Refused("no_name", "Give the workshop a name with at least one letter or figure.", 422)

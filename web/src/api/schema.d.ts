@@ -4,7 +4,31 @@
  */
 
 export interface paths {
-    "/api/archive": {
+    "/api/archive/upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Piece
+         * @description The body is what begins at byte `at`. Where that is not what comes next, nothing is changed, and the answer says what does.
+         */
+        put: operations["send_archive"];
+        /**
+         * Begin
+         * @description An archive is to come in: how much of it is here already.
+         */
+        post: operations["begin_archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/upload/take": {
         parameters: {
             query?: never;
             header?: never;
@@ -15,7 +39,7 @@ export interface paths {
         put?: never;
         /**
          * Bring
-         * @description Take an archive into this workshop, which must hold no record yet: all of it, or nothing.
+         * @description Take what was sent into this workshop, which must hold no record yet: all of it, or nothing.
          */
         post: operations["take_archive"];
         delete?: never;
@@ -3162,6 +3186,19 @@ export interface components {
             worth: number;
         };
         /**
+         * CameSoFar
+         * @description How many bytes are here, and how many may come at once.
+         */
+        CameSoFar: {
+            /** At */
+            at: number;
+            /**
+             * Piece
+             * @default 4194304
+             */
+            piece: number;
+        };
+        /**
          * CanBeFound
          * @description One row of what can be found on a kind of drum.
          */
@@ -4031,6 +4068,16 @@ export interface components {
             told: components["schemas"]["ToldFigures"][];
             /** Uneven */
             uneven: components["schemas"]["UnevenFigures"][];
+        };
+        /**
+         * FileOf
+         * @description A file by what its device knows of it, as hexadecimal figures, and its size in bytes: chosen again, it goes on where it was.
+         */
+        FileOf: {
+            /** Key */
+            key: string;
+            /** Size */
+            size: number;
         };
         /**
          * FilmOut
@@ -8767,6 +8814,72 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    send_archive: {
+        parameters: {
+            query: {
+                key: string;
+                size: number;
+                at: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CameSoFar"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    begin_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileOf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CameSoFar"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     take_archive: {
         parameters: {
             query?: never;
@@ -8776,13 +8889,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": {
-                    /**
-                     * Archive
-                     * Format: binary
-                     */
-                    archive: string;
-                };
+                "application/json": components["schemas"]["FileOf"];
             };
         };
         responses: {

@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
 import styled from 'styled-components'
-import { api, unwrap } from '../../api/client'
 import { Plain } from '../../ui/Button'
 import { Problem, Soft } from '../../ui/Page'
+import { bringIn, type Progress } from './bringIn'
 
 /** How many of what came in, the most telling first. */
 function inWords(rows: Record<string, number>): string {
@@ -17,19 +17,29 @@ function inWords(rows: Record<string, number>): string {
   return said.length ? said.join(', ') : 'nothing but its ways'
 }
 
+const mb = (bytes: number) => Math.max(1, Math.round(bytes / 1_000_000))
+
+/** What is done just now, with a bar. */
+function HowFar({ at, of, reading }: Progress) {
+  const words = reading
+    ? 'All of it is here. It is read, and every page of it opened once; a large record takes some minutes.'
+    : `${mb(at)} of ${mb(of)} MB are there. If it breaks off, choose the same file again: it goes on.`
+  return (
+    <Far>
+      <progress aria-label="Bringing it in" max={of} value={reading ? undefined : at} />
+      <p role="status">{words}</p>
+    </Far>
+  )
+}
+
 /** The whole record out, as one file or as tables; and in again, into a workshop that holds none yet. */
 export function OutAndIn({ demo }: { demo: boolean }) {
   const file = useRef<HTMLInputElement>(null)
   const queries = useQueryClient()
+  const [far, setFar] = useState<Progress | null>(null)
   const bring = useMutation({
-    mutationFn: (archive: File) => {
-      const form = new FormData()
-      form.append('archive', archive)
-      // The form is typed by its fields in the schema; what is sent is the form itself.
-      return unwrap(
-        api.POST('/api/archive', { body: form as never, bodySerializer: (body) => body as never }),
-      )
-    },
+    mutationFn: (archive: File) => bringIn(archive, setFar),
+    onMutate: () => setFar(null),
     onSuccess: () => queries.invalidateQueries(),
   })
   return (
@@ -53,7 +63,9 @@ export function OutAndIn({ demo }: { demo: boolean }) {
             <Plain isDisabled={bring.isPending} onPress={() => file.current?.click()}>
               {bring.isPending ? 'Bringing it in…' : 'Bring such a file in'}
             </Plain>
-            <Soft>all of it or nothing, and only while this workshop has no records yet</Soft>
+            <Soft>
+              up to two gigabytes; all of it or nothing, and only while this workshop has no records yet
+            </Soft>
           </div>
           <input
             ref={file}
@@ -67,6 +79,7 @@ export function OutAndIn({ demo }: { demo: boolean }) {
               event.target.value = ''
             }}
           />
+          {bring.isPending && far ? <HowFar {...far} /> : null}
           {bring.data ? <p role="status">It is in: {inWords(bring.data.rows)}.</p> : null}
           {bring.error ? <Problem>{bring.error.message}</Problem> : null}
         </>
@@ -90,5 +103,17 @@ const Section = styled.section`
     font-weight: 550;
     text-decoration: underline;
     text-underline-offset: 3px;
+  }
+`
+
+const Far = styled.section`
+  progress {
+    width: min(360px, 100%);
+    height: 8px;
+    accent-color: currentColor;
+  }
+  p {
+    flex-basis: 100%;
+    margin: 0;
   }
 `
