@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import zipfile
 from datetime import date, timedelta
 from pathlib import Path
 from typing import Any
@@ -365,3 +366,58 @@ def test_after_a_long_list_the_database_counts_its_tables_anew(
     assert send(api, "tag,name,kind,size,rods\n" + rows)[1]["new"] == 30
     house.enter()
     assert counted() == Drum.objects.count() == 61
+
+
+@pytest.mark.parametrize("unit", ["in", "mm"])
+def test_what_is_written_out_comes_back_as_it_was(api: Api, house: House, unit: str) -> None:
+    """330 mm in a workshop of inches, 14 in in one of millimetres, a kit with a comma in its name."""
+    house.workshop.length_unit = unit
+    house.workshop.save()
+    Drum.objects.update(diameter_m=0.330, depth_m=14 * 0.0254, port_m=0.1016)
+    kits = {"name": "A, B", "drums": [{"tag": "WR-001"}]}
+    assert api("POST", "/kits", kits)[0] == 201
+    sheet = b"".join(api.client.get("/api/register/sheet.csv").streaming_content)
+    before = Drum.objects.values().get()
+    status, seen = send(api, sheet)
+    assert (status, counts(seen)) == (200, (0, 0, 1, 0)), seen
+    house.enter()
+    assert Drum.objects.values().get() == before
+    assert [each.name for each in Kit.objects.all()] == ["A, B"]
+    form = api("GET", "/register/drums/WR-001")[1]
+    assert api("PUT", "/register/drums/WR-001", {**form, "note": "seen"})[0] == 200
+    house.enter()
+    assert Drum.objects.values_list("diameter_m", "depth_m", "port_m").get() == pytest.approx(
+        (0.330, 0.3556, 0.1016), abs=1e-9
+    )
+
+
+@pytest.mark.parametrize(
+    "columns", [{"²": "tag"}, {"-1": "tag"}, {"1e3": "tag"}, {"９": "tag"}, {"99999999999999999999": "tag"}]
+)
+def test_a_column_that_is_no_number_is_refused(api: Api, house: House, columns: dict[str, str]) -> None:
+    status, answer = send(api, LIST, columns)
+    assert (status, answer["code"]) == (422, "bad_columns")
+
+
+def test_a_broken_workbook_is_refused_in_words_and_leaves_nothing(api: Api, house: House) -> None:
+    book = Workbook()
+    for row in (
+        ["tag", "name", "kind", "size", "rods"],
+        ["B-1", "Coot", "tom", "12x8", 6],
+        ["B-2", "Coot", "tom", "12x8", 6],
+    ):
+        book.active.append(row)
+    raw = io.BytesIO()
+    book.save(raw)
+    out = io.BytesIO()
+    with zipfile.ZipFile(raw) as whole, zipfile.ZipFile(out, "w") as made:
+        for name in whole.namelist():
+            content = whole.read(name)
+            made.writestr(
+                name, content.replace(b'<row r="3"', b'<row r="900000000"') if name.endswith("sheet1.xml") else content
+            )
+    for keep in (False, True):
+        status, answer = send(api, out.getvalue(), keep=keep, name="drums.xlsx")
+        assert (status, answer["code"], "900000000" in answer["message"]) == (422, "bad_sheet", True)
+    house.enter()
+    assert Drum.objects.count() == 1

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import contextlib
 import io
+import os
+import subprocess
 import zipfile
 from datetime import date, datetime
 from typing import Any
@@ -13,7 +15,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from openpyxl import Workbook
 
-from drumwork.sheets import BadRow, BadSheet, harmless, line_of, plain, read_table
+from drumwork.sheets import BadRow, BadSheet, harmless, line_of, plain, read_table, several, several_of
 
 
 def rows_of(raw: bytes) -> tuple[list[str], list[Any]]:
@@ -79,6 +81,65 @@ def test_what_is_no_sheet_is_said_so(raw: bytes) -> None:
         rows_of(raw)
 
 
+def _with(raw: bytes, change: Any) -> bytes:
+    """A workbook with its sheet's XML other than it was."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(raw)) as whole, zipfile.ZipFile(out, "w") as made:
+        for name in whole.namelist():
+            content = whole.read(name)
+            made.writestr(name, change(content) if name.endswith("sheet1.xml") else content)
+    return out.getvalue()
+
+
+BOOK = book(["tag", "since"], ["A1", datetime(2024, 3, 5)], ["A2", datetime(2024, 3, 6)])
+
+
+@pytest.mark.parametrize(
+    ("raw", "said"),
+    [
+        (_with(BOOK, lambda xml: xml.replace(b'r="3"', b'r="900000000"')), "row 900000000"),
+        (_with(BOOK, lambda xml: xml[: len(xml) * 3 // 4]), "cannot be read"),
+        (_with(BOOK, lambda xml: xml.replace(b'r="A3"', b'r="3A"')), "cannot be read"),
+        (_with(BOOK, lambda xml: xml.replace(b'<row r="3"', b'<row r="x"')), "cannot be read"),
+        (BOOK.replace(b"PK\x03\x04\x14\x00\x00\x00", b"PK\x03\x04\x14\x00\x01\x00").replace(b"PK\x01\x02\x14\x03\x14\x00\x00\x00", b"PK\x01\x02\x14\x03\x14\x00\x01\x00"), "password"),
+        (b"tag," + b"x" * 131_072 + b"\nA1,1\n", "first line"),
+        (b'"' + b"x" * 140_000, "first line"),
+    ],
+    ids=["a row far away", "cut off", "a bad reference", "a row of no number", "encrypted", "a long heading", "an open heading"],
+)  # fmt: skip
+def test_a_broken_one_is_said_in_words_and_soon(raw: bytes, said: str) -> None:
+    with pytest.raises(BadSheet, match=said):
+        rows_of(raw)
+
+
+def test_a_date_that_is_none_is_told_or_read_as_it_stands() -> None:
+    bad = _with(BOOK, lambda xml: xml.replace(b"<v>45356</v>", b"<v>NaN</v>"))
+    with contextlib.suppress(BadSheet):
+        assert rows_of(bad)[1][-1][1][0] == "A2"
+
+
+def test_whoever_stops_asking_ends_the_process_that_reads() -> None:
+    many = io.BytesIO(book(["tag"], *([f"A{n}"] for n in range(20_000))))
+    table = read_table(many)
+    next(table.rows)
+    ran = subprocess.run(["pgrep", "-P", str(os.getpid()), "-f", "drumwork.sheets.workbook"], capture_output=True)
+    assert ran.returncode == 0
+    table.rows.close()  # type: ignore[attr-defined]
+    ran = subprocess.run(["pgrep", "-P", str(os.getpid()), "-f", "drumwork.sheets.workbook"], capture_output=True)
+    assert ran.returncode == 1
+
+
+def test_a_quotation_mark_that_is_not_closed_names_its_row_and_the_others_are_read() -> None:
+    rest = "".join(f"A{n},ok\n" for n in range(3, 200))
+    _, rows = rows_of(f'tag,name\nA1,"two\nlines"\nA2,"open\n{rest}A200,"end\n'.encode())
+    assert rows[0] == (2, ["A1", "two\nlines"])
+    assert (rows[1].number, "not closed" in rows[1].because) == (4, True)
+    assert rows[2:199] == [(n + 2, [f"A{n}", "ok"]) for n in range(3, 200)]
+    assert rows[-1] == (202, ["A200", "end"])
+    _, rows = rows_of(b'tag,name\nA1,12" tom\nA2,ok\n')
+    assert rows == [(2, ["A1", '12" tom']), (3, ["A2", "ok"])]
+
+
 def test_a_row_that_cannot_be_read_is_told_and_the_next_is_read() -> None:
     _, rows = rows_of(b"tag,name\nA1,M\xf6we\nA2,ok\n" + b"x" * 200_000 + b",\xc3\xa4\n")
     assert rows[0] == (2, ["A1", "Möwe"])
@@ -100,3 +161,8 @@ def test_a_cell_goes_out_harmless_and_comes_back_as_it_was(text: str) -> None:
 def test_nothing_but_a_bad_sheet_comes_of_any_bytes(raw: bytes) -> None:
     with contextlib.suppress(BadSheet):
         rows_of(raw)
+
+
+@given(st.lists(st.text(st.characters(exclude_categories=["Cs", "Cc", "Zl", "Zp"]), min_size=1, max_size=20).map(lambda each: " ".join(each.split())).filter(bool), max_size=5))  # fmt: skip
+def test_names_in_one_cell_come_back_as_they_were(names: list[str]) -> None:
+    assert several_of(several(names)) == names

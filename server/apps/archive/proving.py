@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Iterable, Iterator
-from typing import Final
+from typing import Any, Final
 from urllib.parse import quote
 
 from django.db import transaction
+from django.db.models import QuerySet
 from django.http import HttpResponse
 from django.http.response import HttpResponseBase, StreamingHttpResponse
 from django.urls import resolve
@@ -63,7 +64,7 @@ _KINDS: Final = ("overdue-check", "to-decide", "planned-work", "lent", "reported
 def _each(page: str) -> Iterable[object]:
     """What may stand in a page’s braces."""
     name = page.partition("{")[2].partition("}")[0]
-    rows = {
+    rows: dict[str, QuerySet[Any, Any]] = {
         "tag": Drum.objects.values_list("tag", flat=True),
         "job_id": Job.objects.values_list("pk", flat=True),
         "walk_id": Walk.objects.values_list("pk", flat=True),
@@ -73,10 +74,8 @@ def _each(page: str) -> Iterable[object]:
         "code": ShelfCode.objects.values_list("code", flat=True),
         "photo_id": Photo.objects.values_list("pk", flat=True),
         "tap_id": HeardTap.objects.filter(sound_bytes__gt=0).values_list("pk", flat=True),
-        "kind": _KINDS,
     }
-    found = rows[name]
-    return found if isinstance(found, tuple) else found.order_by("pk").iterator()
+    return _KINDS if name == "kind" else rows[name].order_by("pk").iterator()
 
 
 def _addresses() -> Iterator[str]:
@@ -94,7 +93,9 @@ def _all_of(answer: HttpResponseBase) -> None:
     if isinstance(answer, StreamingHttpResponse):
         for _ in answer:
             pass
-    for close in answer._resource_closers:  # not all of `close`, which tells everybody that a request has ended
+    for close in getattr(
+        answer, "_resource_closers", ()
+    ):  # not all of `close`, which tells everybody that a request has ended
         close()
 
 

@@ -32,7 +32,7 @@ from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.bringing import FIELDS, BroughtDrum, Since, guess, lacking, read_row
 from drumwork.drums import traits_of
-from drumwork.sheets import BadRow, BadSheet, Table, read_table
+from drumwork.sheets import BadRow, BadSheet, Table, read_table, several_of
 
 __all__ = ["reading_drums"]
 
@@ -120,11 +120,7 @@ class _Taking:
             self.tally.refuse(BadRow(row.number, because, f"{row.tag}, {row.said.get('name', '')}".rstrip(", ")))
 
     def _form(self, said: Mapping[str, str], base: Mapping[str, Any]) -> dict[str, Any]:
-        kits = (
-            [each.strip() for each in said["kits"].split(",") if each.strip()]
-            if "kits" in said
-            else base.get("kits", [])
-        )
+        kits = several_of(said["kits"]) if "kits" in said else base.get("kits", [])
         return {**base, **said, "kits": kits}
 
     def _enter(self, row: BroughtDrum) -> None:
@@ -273,7 +269,7 @@ def _columns(header: list[str], asked: Mapping[str, str] | None) -> dict[str, in
     for at, name in asked.items():
         if not name:
             continue
-        if not at.isdigit() or int(at) >= len(header) or name not in FIELDS or name in found:
+        if not (at.isascii() and at.isdecimal()) or int(at) >= len(header) or name not in FIELDS or name in found:
             raise Refused(
                 "bad_columns",
                 f"Two columns cannot both be “{FIELDS[name].words if name in FIELDS else name}”. Choose one.",

@@ -10,9 +10,9 @@ from django.utils import timezone
 
 from apps.heads.models import Fitting
 from apps.register.models import Drum
-from apps.register.schemas import KIND_WORDS, shape_form
+from apps.register.schemas import KIND_WORDS, length_typed, shape_form
 from drumwork.bringing import FIELDS
-from drumwork.sheets import line_of
+from drumwork.sheets import line_of, several
 
 __all__ = ["written_rows"]
 
@@ -31,9 +31,9 @@ def _cells(drum: Drum, on: dict[str, Fitting], unit: str) -> list[str]:
     form = shape_form(drum, unit)
     told = {name: str(getattr(form, name, "")) for name in _COLUMNS}
     told["kind"] = KIND_WORDS[drum.kind]
-    told["kits"] = ", ".join(form.kits)
+    told["kits"] = several(form.kits)
     for name in ("diameter", "depth"):
-        told[name] = f"{told[name]} {unit}"
+        told[name] = length_typed(getattr(drum, f"{name}_m"), unit)
     for place in ("batter", "resonant", "wires"):
         told[place] = on[place].head if place in on else ""
         told[f"{place}_since"] = _since(on[place]) if place in on else ""

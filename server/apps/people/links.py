@@ -116,8 +116,10 @@ def open_link(token: str, kind: Link.Kind | None = None, lock: bool = False) -> 
         raise Refused("no_link", "There is no such link. Open it as it was sent, whole.", 404)
     links = Link.objects.all()
     if lock:  # the workshop first, then people, as everywhere
-        list(Workshop.objects.select_for_update().filter(pk=known.workshop_id))
-        list(User.objects.select_for_update().filter(pk=known.user_id))
+        if known.workshop_id is not None:
+            Workshop.objects.select_for_update().get(pk=known.workshop_id)
+        if known.user_id is not None:
+            User.objects.select_for_update().get(pk=known.user_id)
         links = links.select_for_update(of=("self",))
     found = links.select_related("workshop", "user").get(pk=known.pk)
     state = state_of(found)

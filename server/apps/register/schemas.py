@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Final, Literal
 
 from ninja import Schema
 from pydantic import BaseModel, Field
@@ -92,6 +92,9 @@ class Choices(Schema):
     next_tag: str
 
 
+_SAME_M: Final = 5e-5
+
+
 def length_words(metres: float, unit: str) -> str:
     """A drum's length as this workshop says it, without the unit: '14', '5 1/2', '356'."""
     if unit == "mm":
@@ -100,6 +103,20 @@ def length_words(metres: float, unit: str) -> str:
     whole, rest = divmod(eighths, 8)
     parts = {1: "1/8", 2: "1/4", 3: "3/8", 4: "1/2", 5: "5/8", 6: "3/4", 7: "7/8"}
     return f"{whole} {parts[rest]}" if rest else str(whole)
+
+
+def length_in_form(metres: float, unit: str) -> str:
+    """A length as it is filled in, so that read again it is the same to a twentieth of a millimetre: '14', and '330 mm' in a workshop of inches."""
+    words = length_words(metres, unit)
+    if abs(parse_length(words, unit).metres - metres) < _SAME_M:
+        return words
+    return f"{round(Length(metres).mm, 1):g}{'' if unit == 'mm' else ' mm'}"
+
+
+def length_typed(metres: float, unit: str) -> str:
+    """The same with its unit."""
+    words = length_in_form(metres, unit)
+    return words if words.endswith("mm") else f"{words} {unit}"
 
 
 def size_words(diameter_m: float, depth_m: float, unit: str) -> str:
@@ -215,9 +232,9 @@ def shape_form(drum: Drum, unit: str) -> DrumIn:
     """The drum as it was filled in, for editing; as it stands, even where today it would not be taken in so."""
     return DrumIn.model_construct(
         **{name: getattr(drum, name) for name in (*PLAIN, *ROD_LISTS)} | {"kind": DrumKind(drum.kind)},
-        diameter=length_words(drum.diameter_m, unit),
-        depth=length_words(drum.depth_m, unit),
-        port=length_words(drum.port_m, unit) if drum.port_m else "",
+        diameter=length_in_form(drum.diameter_m, unit),
+        depth=length_in_form(drum.depth_m, unit),
+        port=length_in_form(drum.port_m, unit) if drum.port_m else "",
         hours_week=f"{drum.hours_week:g}" if drum.hours_week else "",
         wanted_batter=f"{drum.wanted_batter_hz:g}" if drum.wanted_batter_hz else "",
         wanted_resonant=f"{drum.wanted_resonant_hz:g}" if drum.wanted_resonant_hz else "",

@@ -97,7 +97,7 @@ def _segments(args: argparse.Namespace) -> None:
     for said in args.felt:
         pair, _, how = said.partition("=")
         name = how.upper().replace("-", "_")
-        if not pair.isdigit() or name not in Squeeze.__members__:
+        if not pair.isdecimal() or name not in Squeeze.__members__:
             known = ", ".join(each.name.lower().replace("_", "-") for each in Squeeze)
             raise BadQuantity(f"Write a pair and how it feels, as 3=slack. Known: {known}.", felt=said)
         felt[int(pair)] = Squeeze[name]

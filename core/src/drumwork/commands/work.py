@@ -116,7 +116,7 @@ def _ways(said: Sequence[str]) -> Ways:
         elif name == "step":
             chosen[name] = parse_turns(value)
         elif name == "rest_minutes":
-            if not value.isdigit() or not 1 <= int(value) <= 2880:
+            if not value.isdecimal() or not 1 <= int(value) <= 2880:
                 raise BadEvent("A rest has a number of minutes, 1 to 2880.", value=value)
             chosen[name] = int(value)
         elif value in _YES:
@@ -136,7 +136,7 @@ def _found(said: Sequence[str], drum: DrumFacts, part: Part) -> list[_Thing]:
         for word in at.split(":") if at else ():
             if word in [one.value for one in Side]:
                 side = word
-            elif word.isdigit():
+            elif word.isdecimal():
                 rod = int(word)
             else:
                 raise BadFinding(f"“{word}” is no place: give a side, a rod, or both as batter:3.", place=word)

@@ -42,7 +42,7 @@ def parse_interval(text: str) -> Interval:
     if match := _CENTS.match(text):
         return Interval(float(match[1].replace("−", "-")))
     top, _, bottom = text.partition(":")
-    if top.strip().isdigit() and bottom.strip().isdigit() and int(bottom) > 0 and int(top) > 0:
+    if top.strip().isdecimal() and bottom.strip().isdecimal() and int(bottom) > 0 and int(top) > 0:
         return Interval.from_ratio(int(top) / int(bottom))
     raise BadQuantity(
         f"Give an interval by name ({', '.join(INTERVALS)}), in cents, or as a ratio such as 6:5.", text=text

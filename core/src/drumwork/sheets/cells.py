@@ -7,7 +7,7 @@ import io
 from collections.abc import Iterable
 from typing import Final
 
-__all__ = ["harmless", "line_of", "plain"]
+__all__ = ["harmless", "line_of", "plain", "several", "several_of"]
 
 _RUNS: Final = ("=", "+", "-", "@", "\t", "\r")
 
@@ -41,3 +41,27 @@ def line_of(cells: Iterable[object]) -> str:
     line = io.StringIO(newline="")
     csv.writer(line).writerow([harmless(cell) for cell in cells])
     return line.getvalue()
+
+
+def several(names: Iterable[str]) -> str:
+    """Several names in one cell; one that has a comma of its own stands between quotation marks (RFC 4180).
+
+    >>> several(["dune kit", "A, B"])
+    'dune kit, "A, B"'
+    """
+    return ", ".join(_quoted(each) for each in names)
+
+
+def _quoted(name: str) -> str:
+    doubled = name.replace('"', '""')
+    return f'"{doubled}"' if "," in name or name.startswith('"') else name
+
+
+def several_of(cell: str) -> list[str]:
+    """The names in one cell, as `several` writes them or as people do.
+
+    >>> several_of('dune kit,"A, B" , '), several_of('12" kit, B')
+    (['dune kit', 'A, B'], ['12" kit', 'B'])
+    """
+    (found,) = list(csv.reader([cell.replace("\n", " ")], skipinitialspace=True)) or [[]]
+    return [each.strip() for each in found if each.strip()]

@@ -5,49 +5,20 @@ from __future__ import annotations
 import codecs
 import csv
 import io
-import zipfile
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from datetime import date, datetime
-from typing import Any, BinaryIO, Final
+from collections import deque
+from collections.abc import Iterator
+from typing import BinaryIO, Final
 
-from openpyxl import load_workbook
-from openpyxl.utils.exceptions import InvalidFileException
-
-from drumwork.errors import DrumworkError
 from drumwork.sheets.cells import plain
+from drumwork.sheets.rows import MOST_COLUMNS, BadRow, BadSheet, Table, header_of
+from drumwork.sheets.workbook import read_workbook
 
-__all__ = ["BadRow", "BadSheet", "Table", "read_table"]
+__all__ = ["read_table"]
 
 _SAMPLE: Final = 65_536
-_MOST_COLUMNS: Final = 200
-_MOST_UNPACKED: Final = 300_000_000
-_MOST_MEMBERS: Final = 2_000
-_MOST_RATIO: Final = 200
-
-
-class BadSheet(DrumworkError):
-    """A file that cannot be read as a sheet at all."""
-
-    code = "bad_sheet"
-
-
-@dataclass(frozen=True, slots=True)
-class BadRow:
-    """A row that cannot be taken: which line of the file, and why."""
-
-    number: int
-    because: str
-    shown: str = ""
-
-
-@dataclass(frozen=True)
-class Table:
-    """`rows` are read while they are asked for: the line of the file, counted from 1, and its cells; or why the line cannot be read. Empty lines
-    are passed over."""
-
-    header: list[str]
-    rows: Iterator[tuple[int, list[str]] | BadRow]
+_LONGEST_HEADER: Final = 32_768
+_LINES_A_ROW: Final = 60
+"""A cell may hold lines of its own; a quotation mark that is never closed takes in all that follows."""
 
 
 def _decoded(stream: BinaryIO, sample: bytes) -> io.TextIOWrapper:
@@ -62,94 +33,79 @@ def _decoded(stream: BinaryIO, sample: bytes) -> io.TextIOWrapper:
     return io.TextIOWrapper(stream, "utf-8-sig", errors="replace", newline="")
 
 
-def _header(cells: Sequence[str]) -> list[str]:
-    return [" ".join(each.split()) for each in cells[:_MOST_COLUMNS]]
-
-
 def _values(stream: BinaryIO, sample: bytes) -> Table:
     text = _decoded(stream, sample)
-    first = text.readline()
+    first = text.readline(_LONGEST_HEADER)
     if not first.strip() or "\0" in first:
         raise BadSheet("There is nothing in that file that could be read as a sheet.")
+    if len(first) == _LONGEST_HEADER:
+        raise BadSheet("The first line is longer than any that names columns. Is this a list, a row a line?")
     mark = max(",;\t", key=first.count)
-    return Table(_header(next(csv.reader([first], delimiter=mark))), _lines(csv.reader(text, delimiter=mark)))
+    try:
+        header = next(csv.reader([first], delimiter=mark))
+    except csv.Error as error:
+        raise BadSheet(f"The first line cannot be read: {error}.") from error
+    return Table(header_of(header), _lines(text, mark))
 
 
-def _lines(rows: Any) -> Iterator[tuple[int, list[str]] | BadRow]:
+class _Unclosed(Exception):
+    """A row that takes in more lines than any does."""
+
+
+class _Feed:
+    """Lines as they are asked for; `taken` are those of the row that is being read."""
+
+    def __init__(self, text: io.TextIOWrapper) -> None:
+        self.text, self.again, self.taken = text, deque[str](), list[str]()
+
+    def __iter__(self) -> _Feed:
+        return self
+
+    def __next__(self) -> str:
+        if len(self.taken) >= _LINES_A_ROW:
+            raise _Unclosed
+        self.taken.append(self.again.popleft() if self.again else next(self.text))
+        return self.taken[-1]
+
+    def give_back(self) -> None:
+        """All lines of the row but its first are read once more, each for itself."""
+        self.again.extendleft(reversed(self.taken[1:]))
+        del self.taken[1:]
+
+
+def _lines(text: io.TextIOWrapper, mark: str) -> Iterator[tuple[int, list[str]] | BadRow]:
+    feed, number = _Feed(text), 2
+    reader = csv.reader(feed, delimiter=mark)
     while True:
-        number = rows.line_num + 2
+        feed.taken.clear()
         try:
-            cells = next(rows)
+            cells = next(reader)
+            closed = len(feed.taken) == 1 or "".join(feed.taken).count('"') % 2 == 0
         except StopIteration:
             return
+        except _Unclosed:
+            cells, closed = [], False
         except csv.Error as error:
             yield BadRow(number, f"The row cannot be read: {error}.")
+            number += len(feed.taken)
             continue
-        found = [plain(cell) for cell in cells[:_MOST_COLUMNS]]
+        if not closed:
+            feed.give_back()
+            reader = csv.reader(feed, delimiter=mark)  # the old one is still within its quotation marks
+            shown = feed.taken[0].strip()[:60]
+            yield BadRow(
+                number, "A quotation mark opens in this row and is not closed. Take it out, or write two.", shown
+            )
+            number += 1
+            continue
+        found = [plain(cell) for cell in cells[:MOST_COLUMNS]]
         if any("\N{REPLACEMENT CHARACTER}" in cell for cell in found):
             yield BadRow(
                 number, "There is a character that cannot be read. Save the file as UTF-8.", ", ".join(found)[:60]
             )
         elif any(found):
             yield number, found
-
-
-def _require_no_bomb(stream: BinaryIO) -> None:
-    """What a workbook unpacks to is told by its own list, and no more than that is ever read of each part."""
-    try:
-        parts = zipfile.ZipFile(stream).infolist()
-    except (zipfile.BadZipFile, OSError, ValueError, NotImplementedError) as error:
-        raise BadSheet("That workbook is damaged. Open and save it anew, or save it as CSV.") from error
-    whole = sum(each.file_size for each in parts)
-    packed = sum(each.compress_size for each in parts)
-    if len(parts) > _MOST_MEMBERS or whole > _MOST_UNPACKED or (whole > 10_000_000 and whole > _MOST_RATIO * packed):
-        raise BadSheet(
-            "That workbook unpacks to more than any list of drums. Save the one sheet as CSV and choose that."
-        )
-
-
-def _cell(value: Any) -> str:
-    """A workbook's value as somebody would type it."""
-    if value is None:
-        return ""
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    if isinstance(value, float):
-        return f"{value:.10g}"
-    if isinstance(value, datetime):
-        return value.date().isoformat()
-    if isinstance(value, date):
-        return value.isoformat()
-    return " ".join(plain(str(value)).split()) if "\n" not in str(value) else plain(str(value))
-
-
-def _workbook(stream: BinaryIO) -> Table:
-    _require_no_bomb(stream)
-    stream.seek(0)
-    try:
-        book = load_workbook(stream, read_only=True, data_only=True, keep_links=False)
-        for sheet in book.worksheets:
-            sheet.reset_dimensions()  # what it says of its own size may be anything
-            rows = sheet.iter_rows(max_col=_MOST_COLUMNS, values_only=True)
-            for number, row in enumerate(rows, start=1):
-                cells = [_cell(each) for each in row]
-                if any(cells):
-                    return Table(_header(_trimmed(cells)), _sheet_rows(rows, number + 1))
-    except (InvalidFileException, KeyError, ValueError, OSError, zipfile.BadZipFile, SyntaxError, TypeError) as error:
-        raise BadSheet("That workbook cannot be read. Save it as .xlsx anew, or as CSV.") from error
-    raise BadSheet("There is nothing in that workbook.")
-
-
-def _trimmed(cells: list[str]) -> list[str]:
-    last = max((n for n, each in enumerate(cells) if each), default=-1)
-    return cells[: last + 1]
-
-
-def _sheet_rows(rows: Iterator[Any], first: int) -> Iterator[tuple[int, list[str]] | BadRow]:
-    for number, row in enumerate(rows, start=first):
-        cells = [_cell(each) for each in row]
-        if any(cells):
-            yield number, _trimmed(cells)
+        number += len(feed.taken)
 
 
 def read_table(stream: BinaryIO) -> Table:
@@ -162,7 +118,8 @@ def read_table(stream: BinaryIO) -> Table:
     Raises
     ------
     BadSheet
-        for an empty file, one that is no sheet, a damaged workbook, or one that unpacks to far more than it is.
+        for an empty file, one that is no sheet, a damaged workbook, or one that unpacks to far more than it is; of a workbook also while its
+        rows are read.
     """
     sample = stream.read(_SAMPLE)
     stream.seek(0)
@@ -170,4 +127,4 @@ def read_table(stream: BinaryIO) -> Table:
         raise BadSheet(
             "That is a workbook of an old kind, or one with a password. Save it as .xlsx or CSV, then choose that."
         )
-    return _workbook(stream) if sample.startswith(b"PK\x03\x04") else _values(stream, sample)
+    return read_workbook(stream) if sample.startswith(b"PK\x03\x04") else _values(stream, sample)

@@ -49,7 +49,7 @@ class Answered(Entry):
             case "length", (typed,):
                 return replace(self, amount=parse_length(typed, "mm").metres)
             case "count", (typed,):
-                if not typed.strip().isdigit() or not 1 <= int(typed) <= MOST_COUNTED:
+                if not typed.strip().isdecimal() or not 1 <= int(typed) <= MOST_COUNTED:
                     raise BadQuantity(f"Give a number from 1 to {MOST_COUNTED}.", text=typed)
                 return replace(self, amount=float(int(typed)))
         return self
