@@ -202,3 +202,16 @@ def test_one_job_started_eight_times_at_once_is_one_job(server: Server, installa
     assert installation.cluster.rows(
         "select count(*) from bench_job j join register_drum d on d.id = drum_id where tag = 'MQ-069' and j.state = 'open'"
     ) == [["1"]]
+
+
+@pytest.mark.parametrize(
+    "line", [b"GET /caf\xe9", "GET /café".encode(), b"GET /api/register/drums/\xff\xfe", "GÉT /x".encode(), b"GET /x?\xe9=1"]
+)  # fmt: skip
+def test_a_first_line_nobody_can_read_is_answered(server: Server, line: bytes) -> None:
+    """Sent raw, not as browsers write it: the connection was closed without a word."""
+    with socket.create_connection(("127.0.0.1", server.port), timeout=10) as asked:
+        asked.sendall(line + b" HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n")
+        answer = b"".join(iter(lambda: asked.recv(4096), b""))
+    head, _, body = answer.partition(b"\r\n\r\n")
+    assert head.split()[1] == b"400"
+    assert json.loads(body)["code"] == "bad_request"

@@ -6,7 +6,9 @@ import logging
 import secrets
 import time
 from collections.abc import Callable
+from ipaddress import ip_address
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
 from config.pages import build
@@ -59,6 +61,19 @@ def content_security_policy(get_response: Handler) -> Handler:
     return middleware
 
 
+def known_address(get_response: Handler) -> Handler:
+    """A proxy may not know whom it speaks for, and say so in words ("unknown", RFC 7239, section 6.2): then it is the proxy that asks."""
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        try:
+            ip_address(request.META.get("REMOTE_ADDR", ""))
+        except ValueError:
+            request.META["REMOTE_ADDR"] = settings.PROXY or "127.0.0.1"
+        return get_response(request)
+
+    return middleware
+
+
 def which_build(get_response: Handler) -> Handler:
     """Answers of the API say which web app is given out now, so that one left open for weeks learns of a newer one."""
 
@@ -66,6 +81,7 @@ def which_build(get_response: Handler) -> Handler:
         response = get_response(request)
         if request.path.startswith("/api/"):
             response["X-Build"] = build()
+            response.headers.setdefault("Cache-Control", "no-store")  # what a workshop's people see is nobody else's
         return response
 
     return middleware

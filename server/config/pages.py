@@ -15,7 +15,7 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 
-from config.errors import DATABASE_DOWN, UNEXPECTED, error_body
+from config.errors import DATABASE_DOWN, DISK_FULL, UNEXPECTED, error_body, is_disk_full
 
 NOT_BUILT = "The web app is not built. Run ./start --setup."
 
@@ -80,7 +80,10 @@ def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpR
 
 def server_error(request: HttpRequest) -> HttpResponse:
     """Whatever no handler caught, in the one error shape."""
-    if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
+    error = sys.exc_info()[1]
+    if error is not None and is_disk_full(error):
+        return JsonResponse(error_body(*DISK_FULL), status=507)
+    if isinstance(error, OperationalError | InterfaceError):
         return JsonResponse(error_body(*DATABASE_DOWN), status=503)
     return JsonResponse(error_body(*UNEXPECTED), status=500)
 

@@ -25,6 +25,7 @@ BEHIND_TLS = _flag("RT_BEHIND_TLS")
 HTTPS_PORT = int(
     os.environ.get("RT_HTTPS_PORT", "0")
 )  # of our own relay; plain http then shows the way there and nothing else
+PROXY = os.environ.get("RT_PROXY", "")
 AUTHORITY = Path(os.environ.get("RT_AUTHORITY", ""))
 
 INSTALLED_APPS = [
@@ -57,6 +58,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "config.middleware.known_address",
     "config.middleware.request_log",
     "django.middleware.security.SecurityMiddleware",
     "django.middleware.gzip.GZipMiddleware",

@@ -21,7 +21,7 @@ from gunicorn.workers.base import Worker
 from waitress import wasyncore
 from waitress.adjustments import Adjustments
 from waitress.channel import HTTPChannel
-from waitress.parser import HTTPRequestParser
+from waitress.parser import HTTPRequestParser, ParsingError
 from waitress.server import TcpWSGIServer
 from waitress.task import ErrorTask, ThreadedTaskDispatcher
 
@@ -56,7 +56,16 @@ class _Refusal(ErrorTask):
         self.write(body)
 
 
-class _SecureRequest(HTTPRequestParser):
+class _Request(HTTPRequestParser):
+    """One request; a first line in letters that no address has is answered like any other that cannot be understood."""
+
+    def parse_header(self, header_plus: bytes) -> None:
+        if not header_plus.partition(b"\n")[0].isascii():
+            raise ParsingError("The first line is not in ASCII (RFC 9112, section 3)")
+        super().parse_header(header_plus)
+
+
+class _SecureRequest(_Request):
     """What came in over https."""
 
     def parse_header(self, header_plus: bytes) -> None:
@@ -67,6 +76,7 @@ class _SecureRequest(HTTPRequestParser):
 class _Channel(HTTPChannel):
     """One connection; knows since when a request has been coming in, and from whom."""
 
+    parser_class = _Request
     error_task_class = _Refusal
     began: float | None = None
     introduction: bytes | None = None
@@ -108,7 +118,7 @@ class _Server(TcpWSGIServer):
         self.health.set_thread_count(1)
 
     def add_task(self, task: _Channel) -> None:
-        of_health = all(each.path == "/healthz" and each.error is None for each in task.requests)
+        of_health = all(each.error is None and each.path == "/healthz" for each in task.requests)
         (self.health if of_health else self.task_dispatcher).add_task(task)
 
     def maintenance(self, now: float) -> None:

@@ -79,8 +79,15 @@ def admit(request: HttpRequest, user: User, member: Membership | None = None) ->
     return session_of(user, request.session.get(MEMBER))
 
 
+def as_it_is_kept(username: str) -> str:
+    """The name somebody signs in with, however it is written large or small; tries are counted by it."""
+    known = User.objects.filter(username__iexact=username).order_by("pk").values_list("username", flat=True)
+    return username if username in known else next(iter(known), username.casefold())
+
+
 def by_password(request: HttpRequest, response: HttpResponse, username: str, password: str) -> SessionOut:
     """Limited for a name at an address, and for many names from one address: then a quarter of an hour's pause."""
+    username = as_it_is_kept(username)
     require_no_spraying(request, username)
     user = authenticate(request, username=username, password=password)
     if getattr(request, "axes_locked_out", False):

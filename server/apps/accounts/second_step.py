@@ -8,6 +8,7 @@ from __future__ import annotations
 import hashlib
 import secrets
 import time
+import unicodedata
 from datetime import timedelta
 from typing import Final
 
@@ -54,11 +55,16 @@ def begin(user: User) -> tuple[str, str]:
     return secret, pyotp.TOTP(secret).provisioning_uri(name=user.username, issuer_name=ISSUER)
 
 
+def in_plain_digits(code: str) -> str:
+    """A code as it is typed, in whatever digits a keyboard has, without its blanks; what is no digit stays out of it."""
+    return "".join(str(unicodedata.decimal(each)) for each in code if each.isdecimal())
+
+
 def _step_of(secret: str, code: str, after: int) -> int | None:
     """The time step a code belongs to, one before or after now at most, and later than the last one taken."""
     now = int(time.time()) // STEP_S
     totp = pyotp.TOTP(secret, interval=STEP_S)
-    given = "".join(code.split())
+    given = in_plain_digits(code)
     return next(
         (
             step

@@ -16,6 +16,7 @@ from apps.photos.pictures import take_in
 from apps.register.lookup import drum_by_tag
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
+from apps.workshops.once import asked_alone
 
 __all__ = ["MOST_A_JOB", "MOST_BYTES", "add_photo", "delete_photo"]
 
@@ -48,13 +49,14 @@ def add_photo(
         return known
     drum = drum_by_tag(tag)
     job = Job.objects.only("id", "drum_id").get(pk=job_id) if job_id else None
+    kept = take_in(sent, size)
+    asked_alone(uuid.uuid5(uuid.NAMESPACE_OID, f"photos of {member.workshop_id}"))  # counted one after the other
     if job and job.drum_id != drum.pk:
         raise Refused("other_drum", "That job is about another drum. Open the job again and take the photo there.", 422)
     if job and Photo.objects.filter(job=job).count() >= MOST_A_JOB:
         raise Refused("photos_full", f"A job keeps up to {MOST_A_JOB} photos. Take one away first.")
     if (Photo.objects.aggregate(total=Sum("jpeg_bytes"))["total"] or 0) > MOST_BYTES:
         raise Refused("photos_full", "The workshop’s photos fill the room they have. Take some away first.")
-    kept = take_in(sent, size)
     return Photo.objects.create(
         workshop=member.workshop,
         id=key,

@@ -10,9 +10,10 @@ from typing import Final
 from django.db import transaction
 from django.utils import timezone
 
-from apps.heads.models import StockItem
+from apps.heads.models import Promise, StockItem
 from apps.register.models import Drum
 from apps.stock.models import Heap, Movement
+from apps.workshops.errors import Refused
 from apps.workshops.models import Membership
 from drumwork.shelf import WAYS, Move, Why, moves
 
@@ -51,6 +52,22 @@ def last_act(stock_item: int) -> list[Movement]:
     if last is None or last.job_id is not None or Why(last.why) not in _CAN_BE:
         return []
     return list(Movement.objects.filter(act=last.act, stock_item=stock_item))
+
+
+def _require_not_promised(item: StockItem, act: Act) -> None:
+    """What a hand takes for a drum, or lends, is none of those that wait for another drum’s job. What is broken or counted is so, promised or not."""
+    if act.why not in (Why.FITTED, Why.LENT) or act.job is not None or act.explained:
+        return
+    others = (
+        Promise.objects.filter(stock_item=item).exclude(drum=act.drum)
+        if act.drum
+        else Promise.objects.filter(stock_item=item)
+    )
+    promised = others.count()
+    last = others.select_related("drum").order_by("-at").first()
+    if last is not None and item.count and act.number > max(0, item.count - promised):
+        said = f"The last {item.named} of that size is promised to {last.drum.name} ({last.drum.tag}). Take another, or drop that job first."
+        raise Refused("promised", said, 409)
 
 
 def lock(stock_item: int) -> StockItem:
@@ -131,10 +148,13 @@ def move(stock_item: int, act: Act, member: Membership) -> StockItem:
     ------
     BelowNought
         when more would leave than is there, and the act does not explain it.
+    Refused
+        where what would leave by hand is promised to a job on another drum.
     """
     item = lock(stock_item)
     if Movement.objects.filter(act=act.id, stock_item=item).exists():
         return item
+    _require_not_promised(item, act)
     spot = _spot(item, act)
     if WAYS[act.why].sign < 0 and spot == ("", "") and item.heaps.exists():
         for where, share in _shares(item, act):

@@ -1,5 +1,7 @@
+import { useEffect } from 'react'
 import { Link, useRouteError } from 'react-router'
 import { Head, Page, Problem } from '../ui/Page'
+import { seekNewer } from './worker'
 
 /** An address that leads nowhere, or a view that broke. Entries on this device are untouched by it. */
 export function Lost() {
@@ -7,6 +9,10 @@ export function Lost() {
   const unfetched =
     error instanceof Error && /dynamically imported module|importing a module/i.test(error.message)
   const broke = error instanceof Error && !unfetched
+  const unknown = !broke && !unfetched
+  useEffect(() => {
+    if (unknown) void seekNewer()
+  }, [unknown])
   return (
     <Page>
       <Head>

@@ -22,6 +22,22 @@ export function takeUp(): void {
   next.postMessage({ type: 'SKIP_WAITING' })
 }
 
+/**
+ * At an address this app does not know: a newer one may. Nothing is typed there, so it is taken up as soon as it lies ready.
+ */
+export async function seekNewer(): Promise<void> {
+  registration ??= await container()
+    ?.getRegistration('/')
+    .catch(() => undefined)
+  const known = registration
+  if (!known) return
+  await known.update().catch(() => undefined)
+  if (known.waiting) return takeUp()
+  known.installing?.addEventListener('statechange', () => {
+    if (known.waiting) takeUp()
+  })
+}
+
 /** On a page that just opened, before anything is typed, a newer app that lies ready is taken up at once. */
 export async function startWorker(): Promise<void> {
   const workers = container()

@@ -141,8 +141,10 @@ def _tell(out: IO[str], said: object) -> None:
 
 def main() -> None:
     """Read standard input; see the module."""
-    resource.setrlimit(resource.RLIMIT_CPU, (_CPU_S, _CPU_S))
-    resource.setrlimit(resource.RLIMIT_DATA, (_MEMORY, _MEMORY))
+    for what, most in ((resource.RLIMIT_CPU, _CPU_S), (resource.RLIMIT_DATA, _MEMORY)):
+        _, allowed = resource.getrlimit(what)
+        most = most if allowed == resource.RLIM_INFINITY else min(most, allowed)
+        resource.setrlimit(what, (most, most))
     try:
         for number, cells in _rows(sys.stdin.buffer):
             _tell(sys.stdout, [number, cells])
