@@ -16,7 +16,7 @@ control_socket_disable = True
 loglevel = "warning"
 worker_tmp_dir = "/dev/shm" if os.access("/dev/shm", os.W_OK) else None
 graceful_timeout = 25
-worker_mb = int(os.environ.get("RT_WORKER_MB", "900"))
+worker_mb = int(os.environ.get("RT_WORKER_MB", "1400"))
 
 
 def post_fork(server: Any, worker: Any) -> None:
