@@ -5,6 +5,7 @@ Bounded, and the same every time.
 
 from __future__ import annotations
 
+import os
 from typing import Any
 from urllib.parse import urlsplit
 
@@ -18,7 +19,9 @@ from schemathesis import GenerationMode
 
 from config.api import api as whole_api
 
-EXAMPLES = 6
+DEEP = bool(os.environ.get("RT_DEEP"))
+EXAMPLES = 140 if DEEP else 6
+"""For each operation: deep, 20,000 requests together."""
 SHAPE = {"code", "message", "fields", "kept"}
 SCHEMA = schemathesis.openapi.from_dict(whole_api.get_openapi_schema(path_prefix="/api/"))
 OPERATIONS = [found.ok() for found in SCHEMA.get_all_operations()]
