@@ -47,6 +47,7 @@ MOST_IN_A_ROW: Final = 200_000
 """Values of one row."""
 _STEPS: Final = {"start_map": 1, "start_array": 1, "end_map": -1, "end_array": -1}
 _AT_ONCE: Final = 500
+_BYTES_AT_ONCE: Final = 8_000_000
 _UUID: Final = re.compile(r"\b[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}\b")
 _NAMES: Final[tuple[type[Any], ...]] = (Place, Owner, Kit)
 _NAME: Final = TypeAdapter(Annotated[Name, Bounds(max_length=80)])
@@ -268,13 +269,16 @@ def _fitting(workshop: Workshop) -> None:
 
 def _store(taker: _Taker, file: BinaryIO) -> None:
     waiting: dict[type[Model], list[Model]] = {}
+    held = 0  # bytes of photos and sounds that wait
     for name, row in _rows(file):
         made = taker.row(name, row)
         batch = waiting.setdefault(type(made), [])
         batch.append(made)
-        if len(batch) >= _AT_ONCE:
+        held += getattr(made, "jpeg_bytes", 0) + getattr(made, "sound_bytes", 0)
+        if len(batch) >= _AT_ONCE or held >= _BYTES_AT_ONCE:
             type(made)._default_manager.bulk_create(batch)
             batch.clear()
+            held = 0
     for model, batch in waiting.items():
         model._default_manager.bulk_create(batch)
     taker.nothing_missing()
