@@ -233,7 +233,10 @@ def test_a_whole_record_goes_out_and_into_an_empty_workshop(fresh: Installation,
     kit.sees("Everything as one file")
     file = kit.driver.find_element("css selector", "input[aria-label=Archive]")
     file.send_keys(str(whole))
-    kit.sees(f"It is in: {len(tables['drums'])} drums, {len(tables['jobs'])} jobs")
+    kit.sees("every page of it opened once")
+    kit.sees(
+        f"It is in: {len(tables['drums'])} drums, {len(tables['jobs'])} jobs", seconds=400
+    )  # each of their pages is opened
     kit.go("/")
     kit.sees("Overdue")
     kit.go("/drums/MQ-016")

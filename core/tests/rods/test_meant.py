@@ -10,6 +10,7 @@ from drumwork.commands.clear import Desk
 from drumwork.errors import BadLayout
 from drumwork.quantities import Pitch, Turns
 from drumwork.rods.clearing import ClearingTask, Proposal, Round, propose
+from drumwork.rods.clearing.words import explain_rod
 from drumwork.rods.layout import RodLayout
 
 TEN = RodLayout(10, beside_bed=frozenset({2, 3, 7, 8}))
@@ -72,3 +73,22 @@ def test_the_command_takes_what_was_planned_beside_what_was_counted() -> None:
 def test_what_was_meant_is_said_of_every_rod() -> None:
     with pytest.raises(BadLayout, match="meant alike"):
         proposed({}, BED_LAST, {1: Turns(16)})
+
+
+def test_the_reason_given_for_such_a_turn_is_one_that_holds() -> None:
+    """Nobody else was turned, yet “what the others are turned moves it down” was said."""
+    layout = RodLayout(8)
+    task = ClearingTask(layout, (Round(dict.fromkeys(layout.rods, Pitch(91))),), Turns(2), Pitch(91))
+    read = dict.fromkeys(layout.rods, 0.0) | {6: 4.0, 7: -11.0}
+    nothing = dict.fromkeys(layout.rods, Turns(0))
+
+    def why(others: dict[int, float], **turned: int) -> str:
+        turns = nothing | {int(rod[1:]): Turns(made) for rod, made in turned.items()}
+        return explain_rod(task, 6, read | others, turns, 0.0, 10.0)
+
+    assert why({}, r6=2).startswith(
+        "Up although rod 6 reads 4 cents high: 7 beside it reads low, and comes up with it."
+    )
+    assert "5 and 7 beside it read low, and come up with it." in why({5: -8.0}, r6=2)
+    assert "by all that was read together it is lower than its own tap says." in why({7: 0.0}, r6=2)
+    assert "what the others are turned moves it down by more than that." in why({}, r6=2, r3=-2)

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
+import { many } from '../../domain/counted'
 import { Plain } from '../../ui/Button'
 import { Problem, Soft } from '../../ui/Page'
 import { bringIn, type Progress } from './bringIn'
@@ -8,12 +9,12 @@ import { bringIn, type Progress } from './bringIn'
 /** How many of what came in, the most telling first. */
 function inWords(rows: Record<string, number>): string {
   const said = [
-    ['drums', 'drums'],
-    ['jobs', 'jobs'],
-    ['history', 'entries of their history'],
-    ['stock', 'lines of the Shelf'],
-    ['photos', 'photos'],
-  ].flatMap(([table = '', words = '']) => (rows[table] ? [`${rows[table]} ${words}`] : []))
+    ['drums', 'drum', 'drums'],
+    ['jobs', 'job', 'jobs'],
+    ['history', 'entry of their history', 'entries of their history'],
+    ['stock', 'line of the Shelf', 'lines of the Shelf'],
+    ['photos', 'photo', 'photos'],
+  ].flatMap(([table = '', one = '', more]) => (rows[table] ? [many(rows[table], one, more)] : []))
   return said.length ? said.join(', ') : 'nothing but its ways'
 }
 
@@ -110,7 +111,22 @@ const Far = styled.section`
   progress {
     width: min(360px, 100%);
     height: 8px;
+    appearance: none;
+    border: 0;
+    background: var(--rule);
     accent-color: currentColor;
+  }
+  progress::-webkit-progress-bar {
+    background: var(--rule);
+  }
+  progress::-webkit-progress-value {
+    background: currentColor;
+  }
+  progress::-moz-progress-bar {
+    background: currentColor;
+  }
+  progress:indeterminate {
+    opacity: 0.6;
   }
   p {
     flex-basis: 100%;

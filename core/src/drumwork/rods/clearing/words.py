@@ -39,7 +39,7 @@ def explain_rod(
     rods that were read."""
     because = _because(task, rod, read, turns[rod])
     if against_its_reading(read, rod, turns[rod]):
-        because = _although(task, rod, read[rod], turns[rod], tension)
+        because = _although(task, rod, read, turns, tension)
     deed = f"{because} {_comes_to(task, predicted_cents, sd_cents)}"
     if rod in task.offsets:
         deed += (
@@ -53,15 +53,33 @@ def against_its_reading(read: Mapping[int, float], rod: int, amount: Turns) -> b
     return round(abs(read.get(rod, 0.0))) >= 1 and read[rod] * amount.thirtyseconds > 0
 
 
-def _although(task: ClearingTask, rod: int, own: float, amount: Turns, tension: EdgeTension | None) -> str:
+def _although(
+    task: ClearingTask, rod: int, read: Mapping[int, float], turns: Mapping[int, Turns], tension: EdgeTension | None
+) -> str:
     """A turn against the rod's own reading: said so in the first words, and why."""
-    up = amount.thirtyseconds > 0
+    own, up = read[rod], turns[rod].thirtyseconds > 0
     pull = tension.unheard_of(task.layout.rods, rod) if tension and tension.told_by else 0.0
     first = f"{'Up' if up else 'Down'} although rod {rod} reads {_stands(task, own)}:"
     if tension and abs(pull) >= float(SPOKEN_OF.fraction) and (pull < 0) is up:
         by = f"by {tension.told_words()} it pulls {Turns(round(abs(pull) * 32)).amount()} turn {'less' if up else 'more'} than the others"
         return f"{first} {by}, which pitch does not hear."
-    return f"{first} what the others are turned moves it {'down' if up else 'up'} by more than that."
+    if any(each.thirtyseconds * turns[rod].thirtyseconds < 0 for each in turns.values()):
+        return f"{first} what the others are turned moves it {'down' if up else 'up'} by more than that."
+    beside = sorted(
+        each for each in _beside(task, rod) if each in read and read[each] * own < 0 and round(abs(read[each])) >= 1
+    )
+    if beside:
+        names = " and ".join(str(each) for each in beside)
+        one = "s" if len(beside) == 1 else ""
+        return f"{first} {names} beside it read{one} {'low' if up else 'high'}, and come{one} {'up' if up else 'down'} with it."
+    return f"{first} by all that was read together it is {'lower' if up else 'higher'} than its own tap says."
+
+
+def _beside(task: ClearingTask, rod: int) -> tuple[int, ...]:
+    """The next rods to the left and right that take turns."""
+    rods = task.layout.rods
+    at = rods.index(rod)
+    return rods[at - 1], rods[(at + 1) % len(rods)]
 
 
 def _because(task: ClearingTask, rod: int, read: Mapping[int, float], amount: Turns) -> str:
