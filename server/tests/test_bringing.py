@@ -353,7 +353,7 @@ def test_after_a_long_list_the_database_counts_its_tables_anew(
     api: Api, house: House, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr("apps.bringing.taking.MUCH", 40)
-    rows = "".join(f"LN-{number:03d},Coot,Tom,12x8,6\n" for number in range(60))
+    rows = "".join(f"LN-{number:03d},Coot,Tom,12x8,6\n" for number in range(80))
 
     def counted() -> float:
         with connection.cursor() as cursor:
@@ -363,9 +363,9 @@ def test_after_a_long_list_the_database_counts_its_tables_anew(
     before = counted()
     assert send(api, "tag,name,kind,size,rods\n" + rows[: rows.index("LN-030")])[1]["new"] == 30
     assert counted() == before
-    assert send(api, "tag,name,kind,size,rods\n" + rows)[1]["new"] == 30
+    assert send(api, "tag,name,kind,size,rods\n" + rows)[1]["new"] == 50
     house.enter()
-    assert counted() == Drum.objects.count() == 61
+    assert counted() == Drum.objects.count() == 81
 
 
 @pytest.mark.parametrize("unit", ["in", "mm"])

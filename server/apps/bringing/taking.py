@@ -346,5 +346,5 @@ def _read(taking: _Taking, rows: Iterator[_Cells], columns: Mapping[str, int]) -
             yield taking.tally.read
         if not taking.keep:
             raise _NotKept
-        if taking.tally.read >= MUCH:
+        if taking.tally.new >= MUCH:
             count_anew("register", "heads", "history")
