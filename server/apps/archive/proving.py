@@ -36,7 +36,7 @@ PAGES: Final[tuple[str, ...]] = (
     "/inspect/walks", "/hearing/kept",
     "/register/drums/{tag}", "/register/drums/{tag}/sheet", "/register/drums/{tag}/stands", "/bench/work/{tag}", "/photos/drum/{tag}",
     "/heads/fitting/{tag}/batter", "/heads/fitting/{tag}/resonant", "/heads/choose/{tag}/batter", "/heads/choose/{tag}/resonant",
-    "/heads/choose-wires/{tag}", "/heads/choose-beater/{tag}", "/sound/{tag}", "/kits/donors?tag={tag}", "/paper/drums/{tag}",
+    "/heads/choose-wires/{tag}", "/heads/choose-beater/{tag}", "/sound/{tag}", "/kits/donors?tag={of_each_sort}", "/paper/drums/{tag}",
     "/sound/{tag}/two-heads?sound=open", "/bench/work/{tag}/settling-check/batter/schools",
     "/bench/jobs/{job_id}", "/bench/jobs/{job_id}/schools", "/hearing/jobs/{job_id}/taps", "/hearing/jobs/{job_id}/export", "/photos/job/{job_id}",
     "/paper/jobs/{job_id}",
@@ -75,6 +75,9 @@ def _each(page: str) -> Iterable[object]:
         "photo_id": Photo.objects.values_list("pk", flat=True),
         "tap_id": HeardTap.objects.filter(sound_bytes__gt=0).values_list("pk", flat=True),
     }
+    if name == "of_each_sort":  # of those of one kind and thread it asks the same other drums, and takes long over them
+        sorts = Drum.objects.order_by("kind", "thread", "pk").distinct("kind", "thread")
+        return sorts.values_list("tag", flat=True)
     return _KINDS if name == "kind" else rows[name].order_by("pk").iterator()
 
 
@@ -104,7 +107,8 @@ def _open(address: str, by: Membership) -> HttpResponseBase:
     found = resolve(path.partition("?")[0])
     answer: HttpResponseBase = found.func(FromWithin(path, by), *found.args, **found.kwargs)
     _all_of(answer)
-    if isinstance(answer, HttpResponse) and any(each in answer.content for each in (b"NaN", b"Infinity")):
+    told = answer.headers.get("Content-Type", "").startswith("application/json")
+    if told and isinstance(answer, HttpResponse) and any(each in answer.content for each in (b"NaN", b"Infinity")):
         bounded_json(answer.content)  # a name may be so; a number may not
     return answer
 
