@@ -88,6 +88,11 @@ class TestWaysToAPassword:
         assert code_of(use(first)) == (410, "link_withdrawn")
         assert use(newest)[0] == 204
 
+    def test_the_newest_of_two_owners_too(self, own: Api, second: Membership, house: House) -> None:
+        first, newest = reset(own, house.technician), reset(Api(second), house.technician)
+        assert code_of(use(first)) == (410, "link_withdrawn")
+        assert use(newest)[0] == 204
+
     def test_older_than_a_change_of_the_password_is_good_for_nothing(self, own: Api, house: House) -> None:
         user = house.technician.user
         token = reset(own, house.technician)

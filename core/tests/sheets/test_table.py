@@ -163,6 +163,16 @@ def test_nothing_but_a_bad_sheet_comes_of_any_bytes(raw: bytes) -> None:
         rows_of(raw)
 
 
+@given(st.text())
+def test_any_cell_is_some_names(cell: str) -> None:
+    assert all(each == each.strip() != "" for each in several_of(cell))
+
+
+def test_a_cell_without_end_is_some_names_too() -> None:
+    assert several_of("a, " + "x" * 200_000) == ["a", "x" * 200_000]
+    assert several_of("a,\r b\0c") != []
+
+
 @given(st.lists(st.text(st.characters(exclude_categories=["Cs", "Cc", "Zl", "Zp"]), min_size=1, max_size=20).map(lambda each: " ".join(each.split())).filter(bool), max_size=5))  # fmt: skip
 def test_names_in_one_cell_come_back_as_they_were(names: list[str]) -> None:
     assert several_of(several(names)) == names

@@ -51,10 +51,12 @@ def make_link(kind: Link.Kind, **facts: object) -> tuple[Link, str]:
 def make_password_link(user: User, **facts: object) -> tuple[Link, str]:
     """A way to a new password for somebody as they sign in now: with another password or another address it is good for nothing.
 
-    Earlier ones of the same door (an owner’s, who runs the machine, asked for by mail) are taken back by it.
+    Earlier ones of the same door (any owner’s, who runs the machine, asked for by mail) are taken back by it.
     """
     before = Link.objects.filter(kind=Link.Kind.PASSWORD, user=user, used_at=None, withdrawn_at=None)
-    before.filter(made_by_name=facts.get("made_by_name", "")).update(withdrawn_at=timezone.now())
+    owners = facts.get("workshop") is not None
+    door = {"workshop__isnull": False} if owners else {"workshop": None, "made_by_name": facts.get("made_by_name", "")}
+    before.filter(**door).update(withdrawn_at=timezone.now())
     return make_link(Link.Kind.PASSWORD, user=user, password_digest=digest_of(user.password), **facts)
 
 

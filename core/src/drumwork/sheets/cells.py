@@ -63,5 +63,8 @@ def several_of(cell: str) -> list[str]:
     >>> several_of('dune kit,"A, B" , '), several_of('12" kit, B')
     (['dune kit', 'A, B'], ['12" kit', 'B'])
     """
-    (found,) = list(csv.reader([cell.replace("\n", " ")], skipinitialspace=True)) or [[]]
+    try:
+        found = next(csv.reader([" ".join(cell.split())], skipinitialspace=True), [])
+    except csv.Error:  # longer than any cell: as it stands
+        found = cell.split(",")
     return [each.strip() for each in found if each.strip()]

@@ -19,7 +19,7 @@ from shutil import copyfileobj
 from typing import IO, Any, BinaryIO, Final
 
 from drumwork.sheets.cells import plain
-from drumwork.sheets.rows import MOST_COLUMNS, MOST_LINES, BadRow, BadSheet, Table, header_of
+from drumwork.sheets.rows import MOST_COLUMNS, MOST_LINES, BadSheet, Table, header_of
 
 __all__ = ["read_workbook"]
 
@@ -55,11 +55,7 @@ def read_workbook(stream: BinaryIO) -> Table:
     first = next(rows, None)
     if first is None:
         raise BadSheet("There is nothing in that workbook.")
-    return Table(header_of(first[1]), _checked(rows))
-
-
-def _checked(rows: Iterator[tuple[int, list[str]]]) -> Iterator[tuple[int, list[str]] | BadRow]:
-    yield from rows
+    return Table(header_of(first[1]), rows)
 
 
 def _read_apart(stream: BinaryIO) -> Iterator[tuple[int, list[str]]]:
