@@ -162,7 +162,9 @@ BAD = {
     "an entry nobody can read": (lambda text: _changed(text, _first("entries_of_jobs", body={"kind": "sung"})), "is none the Bench can read"),
     "bytes that are none": (lambda text: _changed(text, _first("photos", jpeg="***")), "tables.photos, row 1, jpeg: must be bytes in base64"),
     "a way nobody knows": (lambda text: _changed(text, lambda whole: whole["workshop"].update(step_32=3)), "workshop, step_32: "),
-    "settings that are none": (lambda text: _changed(text, lambda whole: whole.update(workshop=[])), "workshop: must say exactly"),
+    "settings that are none": (lambda text: _changed(text, lambda whole: whole.update(workshop=[])), "workshop: is no object"),
+    "settings left out": (lambda text: _changed(text, lambda whole: whole.update(workshop={})), "workshop: says nothing of name, "),
+    "a setting too many": (lambda text: _changed(text, lambda whole: whole["workshop"].update(colour="red")), "workshop: says colour"),
 }  # fmt: skip
 
 

@@ -11,13 +11,16 @@ import os
 import resource
 import shutil
 import time
+import uuid
 from collections import namedtuple
 from pathlib import Path
 from typing import Any
 
 import numpy as np
+import psycopg
 import pytest
 from archived import empty_workshop, told, written
+from django.db import connection
 from house import Api, House
 from PIL import Image
 from test_archive import full  # noqa: F401 — the fixture
@@ -26,7 +29,7 @@ from apps.archive import uploads as module
 from apps.archive.bounds import MOST_BYTES
 from apps.archive.uploads import PIECE, forget_old
 from apps.register.models import Drum
-from apps.workshops.models import Membership
+from apps.workshops.models import Membership, Workshop
 
 KEY = "0123456789abcdef"
 DEEP = bool(os.environ.get("RT_DEEP"))
@@ -155,6 +158,22 @@ def test_while_it_is_read_nobody_waits_for_it(house: House, uploads: Path) -> No
         fcntl.flock(file, fcntl.LOCK_EX)
         for status, answer in (sender.piece(0, b"x"), sender.take()):
             assert (status, answer["code"]) == (503, "busy")
+
+
+def test_while_another_archive_is_read_into_the_workshop_it_is_said(house: House, uploads: Path) -> None:
+    """It waited for the other's rows until the database gave up, and was told that there was no database."""
+    sender = Sender(empty_workshop("Mill"), b"x" * 100)
+    sender.begin()
+    sender.send()
+    key = uuid.uuid5(uuid.NAMESPACE_OID, f"archive into {Workshop.objects.get(name='Mill').pk}")
+    where: dict[str, Any] = connection.get_connection_params()
+    for own in ("cursor_factory", "context", "prepare_threshold", "client_encoding"):
+        where.pop(own, None)
+    with psycopg.connect(**where) as other:
+        other.execute("select pg_advisory_xact_lock(hashtextextended(%s, 0))", [str(key)])
+        status, answer = sender.take()
+    assert (status, answer["code"]) == (503, "busy")
+    assert sender.take()[1]["code"] == "bad_archive"
 
 
 def test_another_file_takes_its_place_and_old_ones_go(house: House, uploads: Path) -> None:

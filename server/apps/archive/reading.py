@@ -37,6 +37,7 @@ from apps.workshops.counting import count_anew
 from apps.workshops.errors import Refused
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.names import fit_name
+from apps.workshops.once import is_alone
 from apps.workshops.schemas import WaysIn
 from apps.workshops.scope import without_trail
 from apps.workshops.typed import Name
@@ -221,8 +222,13 @@ def _rows(file: BinaryIO) -> Iterator[tuple[str, Any]]:
 
 
 def _settings(workshop: Workshop, said: Any) -> None:
-    if not isinstance(said, dict) or not set(SETTINGS) - LATER_SETTINGS <= said.keys() <= set(SETTINGS):
-        raise bad("workshop", f"must say exactly {', '.join(SETTINGS)}")
+    if not isinstance(said, dict):
+        raise bad("workshop", "is no object")
+    if missing := [name for name in SETTINGS if name not in said and name not in LATER_SETTINGS]:
+        more = f" and {len(missing) - 3} more" if len(missing) > 3 else ""
+        raise bad("workshop", f"says nothing of {', '.join(missing[:3])}{more}")
+    if unknown := sorted(said.keys() - set(SETTINGS)):
+        raise bad("workshop", f"says {unknown[0][:40]}, which version {VERSION} does not have")
     called = workshop.name
     for name in (each for each in SETTINGS if each in said):
         try:
@@ -307,6 +313,8 @@ def take(file: BinaryIO, size: int, by: Membership) -> Taken:
             "too_large", "An archive may have two gigabytes at most. Ask whoever runs this for a backup instead.", 422
         )
     workshop = by.workshop
+    if not is_alone(uuid.uuid5(uuid.NAMESPACE_OID, f"archive into {workshop.pk}")):
+        raise Refused("busy", "An archive is being read into this workshop just now. Wait until it is in, then look again.", 503)  # fmt: skip
     require_empty()
     head = _head(file)
     if head.get("format") != FORMAT:

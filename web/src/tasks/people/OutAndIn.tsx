@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import styled from 'styled-components'
+import styled, { keyframes } from 'styled-components'
 import { many } from '../../domain/counted'
 import { Plain } from '../../ui/Button'
 import { Problem, Soft } from '../../ui/Page'
@@ -27,7 +27,7 @@ function HowFar({ at, of, reading }: Progress) {
     : `${mb(at)} of ${mb(of)} MB are there. If it breaks off, choose the same file again: it goes on.`
   return (
     <Far>
-      <progress aria-label="Bringing it in" max={of} value={reading ? undefined : at} />
+      <progress aria-label="Bringing it in" max={of} value={at} data-reading={reading || undefined} />
       <p role="status">{words}</p>
     </Far>
   )
@@ -91,7 +91,7 @@ export function OutAndIn({ demo }: { demo: boolean }) {
 
 const Section = styled.section`
   padding-bottom: 16px;
-  > p,
+  > p:not([role='alert']),
   > div {
     display: flex;
     flex-wrap: wrap;
@@ -105,6 +105,11 @@ const Section = styled.section`
     text-decoration: underline;
     text-underline-offset: 3px;
   }
+`
+
+const breathing = keyframes`
+  from { opacity: 1; }
+  to { opacity: 0.35; }
 `
 
 const Far = styled.section`
@@ -125,8 +130,10 @@ const Far = styled.section`
   progress::-moz-progress-bar {
     background: currentColor;
   }
-  progress:indeterminate {
-    opacity: 0.6;
+  @media (prefers-reduced-motion: no-preference) {
+    progress[data-reading] {
+      animation: ${breathing} 1.6s ease-in-out infinite alternate;
+    }
   }
   p {
     flex-basis: 100%;
