@@ -291,7 +291,7 @@ class Memory(threading.Thread):
                 with contextlib.suppress(OSError, StopIteration):
                     lines = Path(f"/proc/{worker}/status").read_text().splitlines()
                     self.most = max(
-                        self.most, int(next(each for each in lines if each.startswith("VmRSS")).split()[1]) / 1024
+                        self.most, int(next(each for each in lines if each.startswith("VmHWM")).split()[1]) / 1024
                     )
             time.sleep(0.2)
 

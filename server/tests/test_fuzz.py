@@ -6,6 +6,7 @@ Bounded, and the same every time.
 from __future__ import annotations
 
 import os
+from collections import Counter
 from typing import Any
 from urllib.parse import urlsplit
 
@@ -25,6 +26,7 @@ EXAMPLES = 140 if DEEP else 6
 SHAPE = {"code", "message", "fields", "kept"}
 SCHEMA = schemathesis.openapi.from_dict(whole_api.get_openapi_schema(path_prefix="/api/"))
 OPERATIONS = [found.ok() for found in SCHEMA.get_all_operations()]
+SENT: Counter[str] = Counter()
 
 
 def send(api: Api, case: Any) -> Any:
@@ -56,11 +58,18 @@ def test_no_request_made_from_the_schema_breaks_the_server(operation: Any, house
         if data.draw(st.booleans()) and isinstance(case.path_parameters, dict):
             case.path_parameters.update({name: there[name] for name in case.path_parameters if name in there})
         answer = send(api, case)
+        SENT[operation.label] += 1
         assert answer.status_code < 500, (case.as_curl_command(), answer.content)
         if answer.status_code >= 400:
             assert set(answer.json()) == SHAPE, answer.content
 
     ask()
+
+
+@pytest.mark.skipif(not DEEP, reason="of the deep run")
+def test_the_deep_run_is_as_deep_as_is_said() -> None:
+    assert set(SENT) == {each.label for each in OPERATIONS}
+    assert SENT.total() >= 20_000, SENT.most_common()[::-1][:20]
 
 
 def test_no_two_schemas_share_a_name() -> None:

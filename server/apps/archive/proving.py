@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Iterable, Iterator
+from itertools import groupby
 from typing import Any, Final
 from urllib.parse import quote
 
@@ -61,9 +62,12 @@ LEFT_OUT: Final = {
 _KINDS: Final = ("overdue-check", "to-decide", "planned-work", "lent", "reported", "aged-head")
 
 
-def _each(page: str) -> Iterable[object]:
-    """What may stand in a page’s braces."""
-    name = page.partition("{")[2].partition("}")[0]
+def _braces(page: str) -> str:
+    return page.partition("{")[2].partition("}")[0]
+
+
+def _each(name: str) -> Iterable[object]:
+    """What may stand in braces of that name."""
     rows: dict[str, QuerySet[Any, Any]] = {
         "tag": Drum.objects.values_list("tag", flat=True),
         "job_id": Job.objects.values_list("pk", flat=True),
@@ -82,13 +86,14 @@ def _each(page: str) -> Iterable[object]:
 
 
 def _addresses() -> Iterator[str]:
-    for page in PAGES:
-        if "{" not in page:
-            yield page
+    """All pages of one drum or job after another: what was read for the first serves the next."""
+    for name, together in groupby(PAGES, _braces):
+        pages = list(together)
+        if not name:
+            yield from pages
             continue
-        before, _, rest = page.partition("{")
-        for each in _each(page):
-            yield f"{before}{quote(str(each), safe='')}{rest.partition('}')[2]}"
+        for each in _each(name):
+            yield from (page.replace(f"{{{name}}}", quote(str(each), safe="")) for page in pages)
 
 
 def _all_of(answer: HttpResponseBase) -> None:

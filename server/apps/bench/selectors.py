@@ -133,7 +133,7 @@ def _school(left: SchoolLeft) -> SchoolLeftOut:
 def schools_of_job(job: Job) -> list[SchoolLeftOut]:
     """The schools by which what is left of a job would go differently."""
     ledger = look_at(job)
-    if ledger.state.closed:
+    if job.closed_at or ledger.state.closed:
         return []
     return [_school(each) for each in schools_left(ledger.state, work_named(ledger.plan.work))]
 

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from io import BytesIO
+from itertools import groupby
 from pathlib import Path
 from typing import Any, Final, Literal
 from xml.sax.saxutils import escape
 
 import reportlab
 from reportlab.graphics.barcode.qr import QrCodeWidget
-from reportlab.graphics.shapes import Drawing
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
@@ -71,7 +72,7 @@ def boxed(words: str) -> Flowable:
 
 def grid(rows: list[list[str]], widths: list[float] | None = None) -> Flowable:
     """A table with a ruled box in every cell that is left to be filled in."""
-    cells: list[list[Any]] = [[Paragraph(_text(each), _PLAIN) for each in row] for row in rows]
+    cells: list[list[Any]] = [[Paragraph(_text(each), _PLAIN) if each.strip() else "" for each in row] for row in rows]
     heights = [None if any(each.strip() for each in row) else 8 * mm for row in rows]
     table = Table(cells, colWidths=widths, rowHeights=heights, hAlign="LEFT", repeatRows=1)
     table.setStyle(
@@ -87,14 +88,43 @@ def grid(rows: list[list[str]], widths: list[float] | None = None) -> Flowable:
     return table
 
 
-def qr(address: str, size: float = 24 * mm) -> Drawing:
-    """A tag that opens this address."""
+QUIET: Final = 4
+"""Light modules around a code, which readers need (ISO/IEC 18004)."""
+
+
+@lru_cache(maxsize=64)
+def _modules(address: str) -> tuple[tuple[bool, ...], ...]:
     code = QrCodeWidget(address, barLevel="M")
-    left, bottom, right, top = code.getBounds()
-    scale = size / max(right - left, top - bottom)
-    drawing = Drawing(size, size, transform=[scale, 0, 0, scale, -left * scale, -bottom * scale])
-    drawing.add(code)
-    return drawing
+    code.qr.make()
+    return tuple(tuple(bool(dark) for dark in row) for row in code.qr.modules)
+
+
+class _Code(Flowable):  # type: ignore[misc]
+    """A code as one path of its dark runs: as a drawing of single squares it took most of a page’s time."""
+
+    def __init__(self, address: str, size: float) -> None:
+        super().__init__()
+        self.address = address
+        self.width = self.height = size
+
+    def draw(self) -> None:
+        rows = _modules(self.address)
+        module = self.width / (len(rows) + 2 * QUIET)
+        path = self.canv.beginPath()
+        for down, row in enumerate(rows):
+            bottom = self.height - (QUIET + down + 1) * module
+            across = 0
+            for dark, run in groupby(row):
+                count = len(list(run))
+                if dark:
+                    path.rect((QUIET + across) * module, bottom, count * module, module)
+                across += count
+        self.canv.drawPath(path, stroke=0, fill=1)
+
+
+def qr(address: str, size: float = 24 * mm) -> Flowable:
+    """A tag that opens this address."""
+    return _Code(address, size)
 
 
 def make_pdf(story: list[Flowable], head: list[Flowable], address: str, size: PaperSize, name: str) -> bytes:

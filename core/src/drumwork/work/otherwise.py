@@ -98,11 +98,18 @@ def _orders_differ(old: Plan, new: Plan, side: StepPlan) -> bool:
     return old.turning_order(side.side) != new.turning_order(side.side)
 
 
-def planned_otherwise(state: BenchState, procedure: Procedure, way: str, value: str) -> Changes:
+def _as_it_is(plan: Plan, procedure: Procedure) -> Plan:
+    """The job’s procedure on its drum in its own ways, planned afresh."""
+    return make_plan(procedure, plan.part, plan.drum, plan.ways, plan.heads, plan.lists)
+
+
+def planned_otherwise(
+    state: BenchState, procedure: Procedure, way: str, value: str, same: Plan | None = None
+) -> Changes:
     """What is left of a job when it goes by another school from here on.
 
     The steps behind stay as they are. What is left is today's procedure on this drum in the changed ways, without what is done. A choice whose
-    steps would have come before something already done is too late.
+    steps would have come before something already done is too late. `same` is the job planned afresh in its own ways, where it is at hand.
 
     Raises
     ------
@@ -111,7 +118,7 @@ def planned_otherwise(state: BenchState, procedure: Procedure, way: str, value: 
     """
     old = state.plan
     asked = make_plan(procedure, old.part, old.drum, with_school(old.ways, way, value), old.heads, old.lists)
-    same = make_plan(procedure, old.part, old.drum, old.ways, old.heads, old.lists)
+    same = same or _as_it_is(old, procedure)
     behind = old.steps[: _behind(old.steps, begun_steps(state))]
     ids = frozenset(step.id for step in behind)
     missed, known = _passed(asked, ids), _passed(same, ids)
@@ -148,13 +155,13 @@ class SchoolLeft:
 
 def schools_left(state: BenchState, procedure: Procedure) -> tuple[SchoolLeft, ...]:
     """The schools by which what is left of this job would go differently."""
-    found = []
+    found, same = [], _as_it_is(state.plan, procedure)
     for school in SCHOOLS:
         now = str(getattr(state.plan.ways, school.way))
         if school.way in _CHANGED_ELSEWHERE:
             continue
         others = [choice.value for choice in school.choices if choice.value != now]
-        changes = {value: planned_otherwise(state, procedure, school.way, value) for value in others}
+        changes = {value: planned_otherwise(state, procedure, school.way, value, same) for value in others}
         if any(each.any and not each.too_late for each in changes.values()):
             found.append(SchoolLeft(school, now, changes))
     return tuple(found)
