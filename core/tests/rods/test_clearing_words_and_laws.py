@@ -54,6 +54,20 @@ class TestWords:
         assert words.endswith("It should come to 1 cent above wanted, give or take 4.")
 
     @pytest.mark.parametrize(
+        ("hz", "turned", "said"),
+        [
+            ((62,) * 8, 18, "brings the head up."),
+            ((62, 64, 62, 62, 62, 64, 62, 62), 18, "brings the head up."),
+            ((62, 60, 62, 62, 62, 60, 62, 62), 18, "evens the head."),
+            ((89,) * 8, -2, "brings the head down."),
+            ((87, 85, 87, 87, 87, 85, 87, 87), 4, "evens the head."),
+        ],
+    )
+    def test_a_head_that_is_off_as_a_whole_is_not_uneven(self, hz: tuple[float, ...], turned: int, said: str) -> None:
+        """Eight rods at 62 where 87 was wanted were each told that a turn “evens the head”, and so was one that stands high among them."""
+        assert said in why_rod(2, round_of(*hz), dict.fromkeys(range(1, 9), Turns(turned)), 87)
+
+    @pytest.mark.parametrize(
         ("cents", "said"),
         [(-0.4, "to what is wanted, give or take 4 cents."), (-5.2, "to 5 cents below wanted, give or take 4.")],
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from statistics import fmean
 from typing import Final
 
 from drumwork.quantities import Turns, cents_words
@@ -91,12 +92,14 @@ def _because(task: ClearingTask, rod: int, read: Mapping[int, float], amount: Tu
         other = read[facing]
         if own * other > 0 and min(abs(own), abs(other)) >= _LEVEL_CENTS:
             pair = f"{rod} and {facing} face each other and are {_stands(task, (own + other) / 2)} together."
-            return f"{pair} {_deed(amount)}"
+            return f"{pair} {_deed(amount, read, (own + other) / 2)}"
         if own * other < 0 and min(abs(own), abs(other)) >= _LEVEL_CENTS:
-            return f"{rod} is {_stands(task, own)}, {facing} across is {_stands(task, other)}. {_deed(amount)}"
+            return (
+                f"{rod} is {_stands(task, own)}, {facing} across is {_stands(task, other)}. {_deed(amount, read, own)}"
+            )
     if abs(own) < _LEVEL_CENTS:
-        return f"Rod {rod} is level. {_deed(amount, level=True)}"
-    return f"Rod {rod} is {_stands(task, own)}. {_deed(amount)}"
+        return f"Rod {rod} is level. {_leveling(amount)}"
+    return f"Rod {rod} is {_stands(task, own)}. {_deed(amount, read, own)}"
 
 
 def _comes_to(task: ClearingTask, cents: float, sd_cents: float) -> str:
@@ -108,11 +111,23 @@ def _comes_to(task: ClearingTask, cents: float, sd_cents: float) -> str:
     return f"It should come to {cents_words(off)} {'above' if off > 0 else 'below'} wanted, {doubt}."
 
 
-def _deed(amount: Turns, level: bool = False) -> str:
+def _turning(amount: Turns) -> str:
+    return f"{'Tightening' if amount.thirtyseconds > 0 else 'Easing'} it {amount.amount()}"
+
+
+def _leveling(amount: Turns) -> str:
+    return f"{_turning(amount)} balances what the others do." if amount.thirtyseconds else "Leave it."
+
+
+def _deed(amount: Turns, read: Mapping[int, float], own: float) -> str:
+    """What the turn does: the head is made even where the rod stands apart from the rest, brought to its pitch where the rest stands there too."""
     if not amount.thirtyseconds:
-        return "Leave it; its neighbours bring it along." if not level else "Leave it."
-    turned = "Tightening" if amount.thirtyseconds > 0 else "Easing"
-    return f"{turned} it {amount.amount()} {'balances what the others do' if level else 'evens the head'}."
+        return "Leave it; its neighbours bring it along."
+    common = fmean(read.values())
+    apart, up = own - common, amount.thirtyseconds > 0
+    if abs(common) >= _LEVEL_CENTS and (abs(apart) < _LEVEL_CENTS or (apart > 0) is up):
+        return f"{_turning(amount)} brings the head {'up' if up else 'down'}."
+    return f"{_turning(amount)} evens the head."
 
 
 def explain_round(
