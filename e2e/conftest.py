@@ -6,7 +6,6 @@ import os
 import pathlib
 import signal
 import tempfile
-import time
 from collections.abc import Generator, Iterator
 
 import pytest
@@ -30,26 +29,9 @@ def pytest_configure() -> None:
     signal.signal(signal.SIGTERM, signal.default_int_handler)
 
 
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Journeys that listen in real time come last: a busy machine tears the sound."""
-    items.sort(key=_listens)
-
-
-def _listens(item: pytest.Item) -> bool:
-    return item.path.name == "test_listening.py"
-
-
-@pytest.hookimpl(tryfirst=True)
-def pytest_runtest_setup(item: pytest.Item) -> None:
-    """Where other tests run beside the journeys, those that listen wait for the file that says all others are done."""
-    others_done = os.environ.get("RT_OTHERS_DONE")
-    while _listens(item) and others_done and not pathlib.Path(others_done).exists():
-        time.sleep(0.5)
-
-
 @pytest.fixture(scope="session")
 def installation() -> Iterator[Installation]:
-    built = Installation(os.environ.get("RT_JOURNEYS", "e2e"))
+    built = Installation(f"e2e-{os.environ.get('PYTEST_XDIST_WORKER', 'alone')}")
     yield built
     built.close()
 

@@ -8,9 +8,19 @@ from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
+from django.db import connection
 from house import GOOD, Api, Hands, House, make_house, start_body
 
 from apps.workshops.models import Membership
+
+
+@pytest.fixture(scope="session")
+def django_db_setup(django_db_setup: None, django_db_blocker: Any) -> None:
+    """What is written here is thrown away: nobody waits for the disk."""
+    with django_db_blocker.unblock():
+        with connection.cursor() as cursor:
+            cursor.execute(f'alter database "{connection.settings_dict["NAME"]}" set synchronous_commit = off')
+        connection.close()
 
 
 @pytest.fixture
