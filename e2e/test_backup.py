@@ -172,7 +172,7 @@ def test_nobody_gets_into_the_cluster_without_its_passwords(installation: Instal
         connection.execute("copy (select 1) to program 'true'")
     with psycopg.connect(cluster.backup_url) as connection, pytest.raises(psycopg.errors.InsufficientPrivilege):
         connection.execute("delete from django_session")
-    keys = ROOT / ".data" / "pg-e2e.keys"
+    keys = Path(cluster.env["RT_PGDATA"] + ".keys")
     assert keys.stat().st_mode & 0o077 == 0
 
 

@@ -74,6 +74,15 @@ def test_a_verb_brings_in_only_what_it_needs() -> None:
     assert (done.returncode, done.stdout) == (0, "440.0\tA4\n")  # ISO 16
 
 
+@pytest.mark.parametrize(
+    "words", [["work", "list"], ["work", "plan", "--work", "settling-check", "--kind", "rack-tom", "--rods", "6"]]
+)
+def test_a_plan_is_made_without_what_only_clearing_needs(words: list[str]) -> None:
+    """SciPy took half a second of it."""
+    asked = f"import sys; from drumwork.__main__ import main; main({words}); sys.exit('scipy' in sys.modules)"
+    assert subprocess.run([sys.executable, "-c", asked], capture_output=True, check=False).returncode == 0
+
+
 @pytest.mark.parametrize("verb", VERBS)
 def test_every_verb_can_be_asked_what_it_takes(verb: str, capsys: pytest.CaptureFixture[str]) -> None:
     with pytest.raises(SystemExit) as left:

@@ -23,11 +23,11 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg.lapack import dpotrf, dpotrs
 
 from drumwork.rods.clearing.judgements import Judgements, Taken
 from drumwork.rods.clearing.kinds import Prior, kinds_for, prior_of, projections_of
 from drumwork.rods.clearing.learned import Learned, LearnedKind
+from drumwork.rods.clearing.numerics import cholesky, cholesky_solve
 from drumwork.rods.clearing.observe import Observed, observe
 from drumwork.rods.clearing.readings import Means
 from drumwork.rods.clearing.task import ClearingTask
@@ -274,7 +274,7 @@ class _Fit:
     log_odds: float
 
     def component(self, projections: Array, weight: float) -> Component:
-        covariance = self.prior.covariance - self.spread.T @ dpotrs(self.factor, self.spread, lower=1)[0]
+        covariance = self.prior.covariance - self.spread.T @ cholesky_solve(self.factor, self.spread)
         of = self.prior
         return Component(
             name=of.name,
@@ -315,8 +315,8 @@ def _fit(looks: _Looks, prior: Prior, noise: float, near: _Fit | None) -> _Fit:
         given = own * np.maximum(1.0, off / (seen.cut * np.sqrt(given)))
         straight = _Straight(looks, prior, mean)
         offset = seen.z - straight.expected
-        factor, _ = dpotrf(straight.covariance + _noise(straight.by_rod, given, slips), lower=1, overwrite_a=1)
-        pull, _ = dpotrs(factor, offset, lower=1)
+        factor = cholesky(straight.covariance + _noise(straight.by_rod, given, slips))
+        pull = cholesky_solve(factor, offset)
         mean = prior.mean + straight.spread.T @ pull
         off = np.abs(pull) * given
     evidence = -0.5 * float(offset @ pull) - float(np.log(np.diag(factor)).sum()) + float(np.log(prior.weight))
@@ -331,8 +331,8 @@ def _fit_words(looks: _Looks, words: Judgements, prior: Prior, keen: float, near
         taken, straight = then, _Straight(looks, prior, mean)
         offset = taken.z - straight.expected
         noise = _noise(straight.by_rod, taken.variance, looks.slips(prior.strays))
-        factor, _ = dpotrf(straight.covariance + noise, lower=1, overwrite_a=1)
-        pull, _ = dpotrs(factor, offset, lower=1)
+        factor = cholesky(straight.covariance + noise)
+        pull = cholesky_solve(factor, offset)
         mean = prior.mean + straight.spread.T @ pull
         then, more = words.again(keen, taken, factor, pull)
     evidence = more - 0.5 * float(offset @ pull) - float(np.log(np.diag(factor)).sum()) + float(np.log(prior.weight))

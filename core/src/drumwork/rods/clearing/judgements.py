@@ -19,9 +19,8 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg.lapack import dpotrs
-from scipy.special import ndtr
 
+from drumwork.rods.clearing.numerics import chance_below, cholesky_solve
 from drumwork.rods.clearing.readings import CENTS_PER_Z, EAR_CENTS, EAR_THRESHOLD_CENTS, MUCH_CENTS, Ear
 
 __all__ = ["Judgements", "Taken"]
@@ -90,7 +89,7 @@ class Judgements:
         at = (keen * self.ends + (self.level - mean)[:, None]) / wide
         finite = np.where(np.isfinite(at), at, 0.0)
         dense = np.where(np.isfinite(at), np.exp(-0.5 * finite**2) / np.sqrt(2 * np.pi), 0.0)
-        chance = WRONG / WORDS + (1 - WRONG) * (ndtr(at[:, 1]) - ndtr(at[:, 0]))
+        chance = WRONG / WORDS + (1 - WRONG) * (chance_below(at[:, 1]) - chance_below(at[:, 0]))
         slope = (1 - WRONG) * ((dense[:, 0] - dense[:, 1]) / wide[:, 0]) / chance
         bend = (1 - WRONG) * ((finite * dense)[:, 0] - (finite * dense)[:, 1]) / wide[:, 0] ** 2 / chance
         return chance, slope, bend - slope**2
@@ -102,7 +101,7 @@ class Judgements:
         `factor` is the lower Cholesky factor of the (m, m) covariance of the readings as expected, `taken`'s own included, `pull` its inverse times how
         far they lie off what is expected.
         """
-        precision = np.diag(dpotrs(factor, np.eye(len(pull)), lower=1)[0])
+        precision = np.diag(cholesky_solve(factor, np.eye(len(pull))))
         whole = 1 / precision
         spread, off = np.maximum(whole - taken.variance, 1e-12), pull * whole
         others = taken.z - off

@@ -9,11 +9,11 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import solve
 
 from drumwork.quantities import Turns
 from drumwork.rods.clearing.belief import EXECUTION_SD, Belief, Component
 from drumwork.rods.clearing.limits import Limits, made_so_far
+from drumwork.rods.clearing.numerics import solve_positive
 from drumwork.rods.clearing.sample import Heads
 from drumwork.rods.clearing.task import ClearingTask
 from drumwork.rods.clearing.tension import EdgeTension, unheard_part
@@ -218,7 +218,7 @@ def plan_turns(
     """Turns per rod in whole steps of the task, within the limits, zero for rods to be left alone."""
     unheard = _Unheard.of(task, belief, tension)
     cost = _cost(task, belief, unheard)
-    smooth = -solve(cost.a + np.eye(len(cost.b)) * 1e-9, cost.b, assume_a="pos")
+    smooth = -solve_positive(cost.a + np.eye(len(cost.b)) * 1e-9, cost.b)
     start = np.clip(np.rint(smooth), limits.down, limits.up).astype(np.int64)
     at_rest = np.zeros_like(start)
     best = min((_improve(cost, limits, each) for each in (start, at_rest)), key=cost.at)
