@@ -20,12 +20,10 @@ from datetime import UTC, datetime
 from tempfile import TemporaryFile
 from typing import IO, Any
 
-import numpy as np
 import requests
 import schemathesis
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from PIL import Image
 from schemathesis import GenerationMode
 
 from benchmarks.bringing import sheet
@@ -33,7 +31,7 @@ from benchmarks.faults import Memory
 from e2e.support.installation import ROOT, TABLES, Installation
 
 sys.path.insert(0, str(ROOT / "server" / "tests"))
-from tampering import tampered
+from tampering import photo_of_noise, tampered
 
 DRUMS = 50_000
 LARGE = 300_000_000
@@ -96,15 +94,6 @@ def long_list(installation: Installation) -> None:
         )
 
 
-def noise(side: int) -> bytes:
-    """A photo that packs badly."""
-    file = io.BytesIO()
-    Image.fromarray(np.random.default_rng(3).integers(0, 255, (side, side, 3), dtype=np.uint8)).save(
-        file, "JPEG", quality=80
-    )
-    return file.getvalue()
-
-
 def worked_with(installation: Installation) -> str:
     """The archive of a workshop that began as the documented example: a job with a note and a reading, and a photo."""
     owner = Owner(installation, "shed")
@@ -140,7 +129,7 @@ def worked_with(installation: Installation) -> str:
             "POST",
             "/photos",
             data={"id": str(uuid.uuid4()), "tag": tag, "job_id": job, "taken_at": datetime.now(UTC).isoformat()},
-            files={"photo": ("p.jpg", noise(64))},
+            files={"photo": ("p.jpg", photo_of_noise(64))},
         ).status_code
         < 300
     )
@@ -149,7 +138,7 @@ def worked_with(installation: Installation) -> str:
 
 def pieces_of_a_large_archive(text: str) -> Iterator[str]:
     """An archive with photos of noise until it is large."""
-    whole, jpeg, written = json.loads(text), noise(SIDE), 0
+    whole, jpeg, written = json.loads(text), photo_of_noise(SIDE), 0
     photo = whole["tables"]["photos"].pop()
     photo |= {"jpeg": base64.b64encode(jpeg).decode(), "jpeg_bytes": len(jpeg), "width": SIDE, "height": SIDE}
     head, tail = json.dumps(whole).split('"photos": [')

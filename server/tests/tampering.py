@@ -1,13 +1,26 @@
-"""An archive as somebody may have changed it by hand: for the tests, and for `./bench doors`."""
+"""An archive as somebody may have changed it by hand, and a photo to make it large with: for the tests, and for `./bench doors`."""
 
 from __future__ import annotations
 
+import io
 import json
 import random
 from collections.abc import Iterator
 from typing import Any
 
-__all__ = ["tampered"]
+import numpy as np
+from PIL import Image
+
+__all__ = ["photo_of_noise", "tampered"]
+
+
+def photo_of_noise(side: int) -> bytes:
+    """A JPEG that packs badly."""
+    file = io.BytesIO()
+    noise = np.random.default_rng(3).integers(0, 255, (side, side, 3), dtype=np.uint8)
+    Image.fromarray(noise).save(file, "JPEG", quality=80)
+    return file.getvalue()
+
 
 NOISE: list[Any] = [
     None, True, 0, -1, 3, 7, 32_767, 10**12, 1.5, 1e308, "", "nope", "x" * 500, "../../etc", "2036-01-01", "2026-11-30T10:00:00+00:00", [], [1], ["a"],

@@ -5,7 +5,6 @@ from __future__ import annotations
 import base64
 import errno
 import fcntl
-import io
 import json
 import os
 import resource
@@ -16,13 +15,12 @@ from collections import namedtuple
 from pathlib import Path
 from typing import Any
 
-import numpy as np
 import psycopg
 import pytest
 from archived import empty_workshop, told, written
 from django.db import connection
 from house import Api, House
-from PIL import Image
+from tampering import photo_of_noise
 from test_archive import full  # noqa: F401 — the fixture
 
 from apps.archive import uploads as module
@@ -188,18 +186,10 @@ def test_another_file_takes_its_place_and_old_ones_go(house: House, uploads: Pat
     assert forget_old() == 1
 
 
-def large_photo() -> bytes:
-    """Of noise, which packs badly; deep, as large as any we keep."""
-    file = io.BytesIO()
-    noise = np.random.default_rng(3).integers(0, 255, (SIDE, SIDE, 3), dtype=np.uint8)
-    Image.fromarray(noise).save(file, "JPEG", quality=80)
-    return file.getvalue()
-
-
 def test_300_mb_come_in_and_memory_does_not_grow_with_them(full: House, uploads: Path) -> None:  # noqa: F811
     """70 MB were refused though 2 GB were promised. Photos are copied until the archive is that large; deep, of photos alone."""
     whole = json.loads(written(full.workshop))
-    photo, jpeg = whole["tables"]["photos"].pop(), large_photo()
+    photo, jpeg = whole["tables"]["photos"].pop(), photo_of_noise(SIDE)
     photo |= {"jpeg": base64.b64encode(jpeg).decode(), "jpeg_bytes": len(jpeg), "width": SIDE, "height": SIDE}
     owner = empty_workshop("Mill")
     head, tail = json.dumps(whole, separators=(",", ":")).split('"photos":[')

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from io import BytesIO
 from itertools import groupby
 from pathlib import Path
@@ -92,11 +91,10 @@ QUIET: Final = 4
 """Light modules around a code, which readers need (ISO/IEC 18004)."""
 
 
-@lru_cache(maxsize=64)
-def _modules(address: str) -> tuple[tuple[bool, ...], ...]:
+def _modules(address: str) -> list[list[bool]]:
     code = QrCodeWidget(address, barLevel="M")
     code.qr.make()
-    return tuple(tuple(bool(dark) for dark in row) for row in code.qr.modules)
+    return [[bool(dark) for dark in row] for row in code.qr.modules]
 
 
 class _Code(Flowable):  # type: ignore[misc]
