@@ -1,4 +1,4 @@
-"""Hands off: a round of taps through a microphone fills the ladder; a simulated drum is cleared by listening and turning alone."""
+"""Taps heard through a microphone, from a recording and from a simulated drum: what becomes of them, and how they are put right."""
 
 from __future__ import annotations
 
@@ -15,69 +15,9 @@ from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedDrum
 from e2e.pages.bench import Bench, start_check
 from e2e.support.browser import Browser
+from e2e.support.ears import RATE, ears, hear
 from e2e.support.installation import Installation
-
-RATE = 44_100
-SNARE = "MQ-003"  # ten rods
-LEAD_S, APART_S = 3.0, 1.6
-
-
-def readings(installation: Installation, job: str) -> dict[int, float]:
-    rows = installation.cluster.rows(
-        "select body->>'rod', body->>'typed' from bench_jobevent "
-        f"where job_id = '{job}' and kind = 'reading' and standing = 'applied' order by seq"
-    )
-    return {int(rod): float(typed.rstrip("?")) for rod, typed in rows}
-
-
-def heard_taps(installation: Installation, job: str) -> list[list[str]]:
-    """What became of every tap, for when a round does not end as it should."""
-    return installation.cluster.rows(
-        f"select rod, status, reason, hz from hearing_heardtap where job_id = '{job}' order by heard_at"
-    )
-
-
-def microphone(path: Path, taps: list[np.ndarray]) -> Path:
-    """A recording the fake microphone plays once: silence first, zeros at the end."""
-    sound = np.zeros(int((LEAD_S + APART_S * (len(taps) + 4)) * RATE))
-    for number, tap in enumerate(taps):
-        at = int((LEAD_S + number * APART_S) * RATE)
-        sound[at : at + len(tap)] += tap
-    room = 2e-4 * np.random.default_rng(0).standard_normal(len(sound))
-    room[: int(0.6 * RATE)] = room[-RATE:] = 0.0
-    write_sound(path, sound + room, RATE)
-    return path
-
-
-def test_a_round_of_ten_rods_fills_the_ladder_hands_off(installation: Installation, tmp_path: Path) -> None:
-    drum = SimulatedDrum(RodLayout(10), 300.0, 0.178, seed=4, uneven=0.05)
-    taps = []
-    for rod in drum.layout.rods:
-        good = drum.tap(rod, RATE, seed=rod, snr_db=50)
-        if rod == 4:  # missed: the stick only brushes the hoop, so the rod is asked for again
-            knock = np.random.default_rng(9).standard_normal(900) * np.exp(-np.arange(900) / 150) * 0.3
-            taps.append(np.concatenate([np.zeros(6000), knock]))
-        if rod == 7:  # a double hit
-            taps.append(np.concatenate([good[:15_000], good[6_000 : len(good) - 9_000]]) + 0.0)
-        taps.append(good)
-    taps.append(good)  # spare: should an overloaded machine tear one tap, the last rod is tapped once more
-    browser = Browser(installation.server.url, microphone=microphone(tmp_path / "round.wav", taps))
-    try:
-        bench = start_check(browser, SNARE)
-        browser.press("Change")
-        browser.write("Bring every rod to", "300")
-        browser.press("Bring it there")
-        browser.press("Listen")
-        try:
-            browser.until("all ten rods", lambda: len(readings(installation, bench.job)) == 10, seconds=60)
-        except AssertionError as error:
-            raise AssertionError(f"Heard: {heard_taps(installation, bench.job)}") from error
-        browser.sees("Work out the turns")
-        low, high = drum.sounding().pair_hz
-        for heard in readings(installation, bench.job).values():
-            assert min(abs(1200 * np.log2(heard / each)) for each in (low, high)) < 8
-    finally:
-        browser.close()
+from e2e.support.stored import heard_taps, readings
 
 
 def test_the_simulated_drum_is_cleared_by_listening_alone(installation: Installation, browser: Browser) -> None:
@@ -107,6 +47,16 @@ def test_an_open_other_head_tuned_alike_is_told_and_muted(installation: Installa
     told = {(other_muted, status) for other_muted, status in heard_how(installation, bench.job)}
     assert ("False", "flag") in told or ("False", "refuse") in told
     assert {status for muted, status in told if muted == "True"} <= {"ok"}
+
+
+def silence(folder: Path) -> Path:
+    """What the microphone itself hears, when the journey gives the page its taps."""
+    write_sound(folder / "silence.wav", np.zeros(RATE), RATE)
+    return folder / "silence.wav"
+
+
+def asked_for(browser: Browser, rod: int) -> None:
+    browser.until(f"rod {rod} to be asked for", lambda: f"tap at rod\n{rod}\n" in f"{browser.text()}\n")
 
 
 def heard_how(installation: Installation, job: str) -> list[list[str]]:
@@ -143,16 +93,19 @@ def test_a_rod_tapped_twice_is_spotted_put_right_with_one_key_and_heard_again(
 ) -> None:
     drum = SimulatedDrum(RodLayout(8), 291.0, 0.178, seed=11, uneven=0.2)
     taps = [drum.tap(rod, RATE, seed=n, snr_db=50) for n, rod in enumerate([1, 2, 3, 3, 4, 5, 6, 7])]
-    late = [np.zeros(1)] * 4 + [drum.tap(8, RATE, seed=20, snr_db=50)]  # once the round has been put right
-    browser = Browser(installation.server.url, microphone=microphone(tmp_path / "round.wav", taps + late))
+    browser = ears(Browser(installation.server.url, microphone=silence(tmp_path)))
     try:
         bench = start_check(browser, "MQ-002")
         job = bench.job
         keep_my_sound(browser, bench)
         browser.press("Listen")
-        browser.sees("rod 3 was tapped twice", seconds=40)
+        for rod, tap in enumerate(taps, 1):
+            asked_for(browser, rod)
+            hear(browser, tap)
+        browser.sees("rod 3 was tapped twice")
         browser.keys("<")
-        browser.until("rod 8 to be asked for", lambda: "tap at rod\n8" in browser.text())
+        asked_for(browser, 8)
+        hear(browser, drum.tap(8, RATE, seed=20, snr_db=50))
 
         def as_themselves() -> bool:  # the page moves the taps at once, the server a moment later
             shown = all_hz(browser, job)
@@ -182,7 +135,7 @@ def test_a_rod_tapped_twice_is_spotted_put_right_with_one_key_and_heard_again(
 def test_a_microphone_unplugged_in_the_middle_loses_nothing(installation: Installation, tmp_path: Path) -> None:
     drum = SimulatedDrum(RodLayout(8), 291.0, 0.178, seed=3)
     taps = [drum.tap(rod, RATE, seed=rod, snr_db=50) for rod in (1, 2)]
-    browser = Browser(installation.server.url, microphone=microphone(tmp_path / "two.wav", taps))
+    browser = ears(Browser(installation.server.url, microphone=silence(tmp_path)))
     try:
         bench = start_check(browser, "MQ-010")
         browser.script(
@@ -190,7 +143,10 @@ def test_a_microphone_unplugged_in_the_middle_loses_nothing(installation: Instal
             "navigator.mediaDevices.getUserMedia = async (what) => (window.ear = await open(what))"
         )
         browser.press("Listen")
-        browser.sees("Pitch at rod 3", seconds=30)
+        for rod, tap in enumerate(taps, 1):
+            asked_for(browser, rod)
+            hear(browser, tap)
+        asked_for(browser, 3)
         browser.script("window.ear.getAudioTracks()[0].dispatchEvent(new Event('ended'))")
         browser.sees("The microphone went away. What was heard is kept")
         browser.one("#reading").send_keys("290", "\n")

@@ -2,6 +2,7 @@
 # Every step is skipped when its inputs have not changed since it last succeeded.
 set -Eeuo pipefail
 trap 'say "Stopped at line $LINENO of $(basename "${BASH_SOURCE[0]}"): $BASH_COMMAND"' ERR  # nothing ends without a word
+unset PYTHONDONTWRITEBYTECODE  # what is compiled is kept: every command would compile a thousand modules anew
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 STAMPS=$ROOT/.data/stamps
 VENV=$ROOT/.venv

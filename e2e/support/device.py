@@ -36,6 +36,7 @@ class Device:
                     return json.loads(answer.read() or b"{}")
             except urllib.error.HTTPError as error:
                 if error.code != 503 or not left:
+                    error.msg += f" {method} {path}: {error.read().decode()}"
                     raise
                 time.sleep(WAIT_S)  # a database that comes back: a device asks again
         raise AssertionError("unreachable")

@@ -7,6 +7,7 @@ import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -19,12 +20,19 @@ from apps.heads.models import Fitting, HeadLine, StockItem
 from apps.register.models import Drum, Owner, Place
 from apps.workshops.models import Membership, Workshop
 from apps.workshops.scope import enter_workshop
+from config.api import api as whole_api
 from drumwork.work.rounds import Mark
 from drumwork.work.state import BenchState
 
 INCH = 0.0254
 GOOD = "low-tide-by-noon"
 """A password that is taken."""
+
+
+@cache
+def schema() -> dict[str, Any]:
+    """What the API says of itself; made once, for it takes a second and a half."""
+    return dict(whole_api.get_openapi_schema(path_prefix="/api/"))
 
 
 @dataclass

@@ -13,18 +13,16 @@ from urllib.parse import urlsplit
 import pytest
 import requests
 import schemathesis
-from house import Api, Hands, House, start_body
+from house import Api, Hands, House, schema, start_body
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from schemathesis import GenerationMode
-
-from config.api import api as whole_api
 
 DEEP = bool(os.environ.get("RT_DEEP"))
 EXAMPLES = 140 if DEEP else 6
 """For each operation: deep, 20,000 requests together."""
 SHAPE = {"code", "message", "fields", "kept"}
-SCHEMA = schemathesis.openapi.from_dict(whole_api.get_openapi_schema(path_prefix="/api/"))
+SCHEMA = schemathesis.openapi.from_dict(schema())
 OPERATIONS = [found.ok() for found in SCHEMA.get_all_operations()]
 SENT: Counter[str] = Counter()
 
