@@ -27,7 +27,11 @@ def add(parser: argparse.ArgumentParser) -> None:
         choices=["tighten", "slacken", "snare-side", "wrinkle"],
         help="also the passes: large to small, even rounds down, bed rods last, or to the lowest clean pitch",
     )
-    parser.add_argument("--turns", default="1 1/2", help="how far to tighten, such as 1 1/2 (the default)")
+    parser.add_argument(
+        "--turns",
+        default="1 1/2",
+        help="how far to tighten, or what the head has over zero, such as 1 1/2 (the default)",
+    )
     parser.add_argument("--json", action="store_true", help="one JSON object with order, notes and hoop balance")
     parser.set_defaults(run=run)
 
@@ -37,7 +41,7 @@ def _passes(args: argparse.Namespace, layout: RodLayout, order: PatternOrder) ->
         case "tighten":
             return tightening_passes(order.rods, parse_turns(args.turns))
         case "slacken":
-            return slackening_passes(order.rods)
+            return slackening_passes(order.rods, parse_turns(args.turns))
         case "snare-side":
             return snare_side_passes(layout, order.pattern, parse_turns(args.turns))
         case "wrinkle":

@@ -164,6 +164,8 @@ def _step(step: StepPlan, plan: Plan, found: Sequence[_Thing]) -> dict[str, Any]
         "tools": list(step.takes(found)),
         "does": list(step.does),
         "cites": list(step.cites),
+        "why": step.why,
+        "before": step.before.told() if step.before else None,
         "picture": step.picture or None,
         "passes": [
             {"turns": float(each.each.fraction), "order": [rod for rod in each.order if rod not in gone], "until": each.until}
@@ -197,6 +199,7 @@ def _plan(args: argparse.Namespace) -> None:
             print(f"     ! {CAUTIONS[caution]}")
         for point in step["points"]:
             print(f"     - {point}")
+        print(f"     why: {step['why']}")
 
 
 def _list(args: argparse.Namespace) -> None:

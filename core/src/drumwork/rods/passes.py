@@ -15,7 +15,6 @@ from drumwork.quantities import Turns
 from drumwork.quantities.thread import USUAL_THREAD, thread_pitch_m
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern, order_rods
-from drumwork.sources import common_practice
 
 __all__ = [
     "PassPlan", "slackening_passes", "snare_side_passes", "snare_side_turns", "tightening_passes", "usual_bed", "wrinkle_passes",
@@ -37,8 +36,8 @@ _SIZES: Final = tuple(
 _QUARTER: Final = Turns.of(1, 4)
 _SNARE_SIDE: Final = Turns.of(3, 2)  # P12, F5: 1½ to 2 turns
 _HALF: Final = Turns.of(1, 2)
-_WRINKLE_DOWN: Final = Turns.of(-1, 8)
-_WRINKLE_UP: Final = Turns.of(1, 16)
+_WRINKLE: Final = Turns.of(-1, 16)
+"""Our own figure, from memory: an eighth down, a sixteenth up."""
 
 
 def tightening_passes(order: Sequence[int], total: Turns, largest: Turns = _HALF) -> tuple[PassPlan, ...]:
@@ -59,10 +58,18 @@ def tightening_passes(order: Sequence[int], total: Turns, largest: Turns = _HALF
     return tuple(found)
 
 
-def slackening_passes(order: Sequence[int], rounds: int = common_practice.SLACKEN_ROUNDS) -> tuple[PassPlan, ...]:
-    """Even rounds of two turns down at every rod (P11), never one side first."""
-    each = Turns.from_fraction(-common_practice.SLACKEN_TURNS)
-    return (PassPlan(each, tuple(order)),) * rounds
+def slackening_passes(order: Sequence[int], over_zero: Turns) -> tuple[PassPlan, ...]:
+    """Even rounds down to zero (P11): half turns, the last half turn by quarters, never more than the head has over zero, never one side first.
+
+    >>> [each.each.words() for each in slackening_passes((1, 3, 2, 4), Turns.of(3, 2))]
+    ['down 1/2', 'down 1/2', 'down 1/4', 'down 1/4']
+    """
+    left, found = over_zero.thirtyseconds, []
+    while left > 0:
+        size = _HALF if left - _HALF.thirtyseconds >= _HALF.thirtyseconds else _QUARTER
+        found.append(PassPlan(-size, tuple(order)))
+        left -= size.thirtyseconds
+    return tuple(found)
 
 
 def snare_side_turns(thread: str = "") -> Turns:
@@ -108,12 +115,7 @@ def snare_side_passes(
     return (*tightening_passes(away, total), ripple)
 
 
-def wrinkle_passes(order: Sequence[int], more: Turns = _QUARTER) -> tuple[PassPlan, ...]:
-    """Lowest clean pitch (P14): palm on the middle, each rod down until a wrinkle shows at it, up until it just goes, then `more` all
-    round. From the second pass on every rod stands at the same zero."""
-    rods = tuple(order)
-    found = (
-        PassPlan(_WRINKLE_DOWN, rods, "a wrinkle shows at the rod, palm on the middle"),
-        PassPlan(_WRINKLE_UP, rods, "the wrinkle just goes"),
-    )
-    return (*found, PassPlan(more, rods)) if more else found
+def wrinkle_passes(order: Sequence[int]) -> tuple[PassPlan, ...]:
+    """Lowest clean pitch (P14), from a head that resonates: palm on the middle, and each rod by itself is eased until its wrinkle shows and
+    brought up until it just goes, before the next is touched. What is left of it counts as a sixteenth down."""
+    return (PassPlan(_WRINKLE, tuple(order), "its wrinkle has shown and just gone"),)

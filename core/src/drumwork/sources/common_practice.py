@@ -9,8 +9,6 @@ from typing import Final
 EVEN_ENOUGH_SPREAD_HZ: Final = 2.0  # F2, met on a small tom near 100 Hz
 EVEN_ENOUGH_SPREAD_RATIO: Final = 0.02  # F2 as a ratio: 2 Hz in 100 Hz
 AT_PITCH_RATIO: Final = 0.01  # half of F2 either way: a head is at pitch where its mean lies as near the wanted pitch as its rods may; our reading of F2
-SLACKEN_TURNS: Final = Fraction(2)  # P11: two turns per rod per round
-SLACKEN_ROUNDS: Final = 3  # P15: seven to eight turns from loose to closed, in rounds of two
 HALF_TURN: Final = Fraction(1, 2)  # P10: usual step from finger-tight
 QUARTER_TURN: Final = Fraction(1, 4)  # P10: steps grow smaller toward the end
 SETTLING_CHECK_DAYS: Final = 2  # F6: the first one to two days

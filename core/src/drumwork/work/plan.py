@@ -21,7 +21,8 @@ from drumwork.work.asks import Option, Question, places_round
 from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import ALWAYS, NEVER, Condition, FoundThing, Situation
 from drumwork.work.effects import Effect
-from drumwork.work.kinds.steps import Passes, StepData, StepKind
+from drumwork.work.hand import ANYHOW, AS_BEFORE, InHand, Leaves, Lever, Needs, Up, as_it_came
+from drumwork.work.kinds.steps import Passes, StepData, StepKind, Tick
 from drumwork.work.pictures import Picture
 from drumwork.work.tags import Tag
 from drumwork.work.tools import every_tool, tools_for
@@ -104,6 +105,8 @@ class Step:
     picture : what it is shown with, where words are not enough
     asks : what is to be answered here
     recalls : questions whose answers are said again here
+    needs, leaves : of the drum in hand, before and after it (trade §20)
+    why : what goes wrong without it (trade §19)
     """
 
     id: str
@@ -122,6 +125,9 @@ class Step:
     picture: Picture = ""
     asks: tuple[Question, ...] = ()
     recalls: tuple[str, ...] = ()
+    needs: Needs = ANYHOW
+    leaves: Leaves = AS_BEFORE
+    why: Text = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,6 +150,9 @@ class StepPlan:
     picture: Picture = ""
     asks: tuple[Question, ...] = ()
     recalls: tuple[str, ...] = ()
+    why: str = ""
+    before: InHand | None = None
+    """The drum as this step finds it; None in plans made before a plan knew."""
 
     @property
     def kind(self) -> StepKind:
@@ -308,6 +317,7 @@ def _settle(
         picture=step.picture,
         asks=tuple(_asked(each, step.side, drum, lists) for each in step.asks),
         recalls=step.recalls,
+        why=settle_text(step.why, at, fill),
     )
 
 
@@ -315,6 +325,63 @@ def lay_out_all(steps: list[StepPlan]) -> list[StepPlan]:
     """The steps, the one that lays out listing what any of them takes: what is missing is missed then, not with a bare drum in hand."""
     taken = every_tool((tool.text, step.when, tool.when) for step in steps for tool in step.tools)
     return [replace(step, tools=taken) if "lay-out" in step.does else step for step in steps]
+
+
+_TURNS: Mapping[Up, tuple[str, str, str]] = {
+    Up.BATTER: ("to-batter", "Batter up", "Turn the drum over, batter head up."),
+    Up.RESONANT: ("to-resonant", "Resonant up", "Turn the drum over, resonant head up."),
+    Up.EDGE: ("on-edge", "On its edge", "Stand the drum on its edge, both heads free."),
+    Up.PLAYED: ("as-played", "As it is played", "Set the drum back as it is played, with what came off for the table."),
+}
+_LEVERS: Mapping[Lever, tuple[str, str, str]] = {
+    Lever.ON: ("lever-on", "Lever on", "Lever on."),
+    Lever.OFF: ("lever-off", "Lever off", "Lever off: the wires leave the head."),
+}
+
+
+def _come_to(step: Step, at: InHand, steps: list[StepPlan], procedure: Procedure, drum: DrumFacts) -> InHand:
+    """The drum as the step needs it; where it must be turned, or its lever moved, that is a step of its own before it.
+
+    Raises
+    ------
+    UnknownWork
+        for a step whose needs nothing can meet: the procedure is wrong.
+    """
+    if wrong := step.needs.unmet(at, step.side):
+        raise UnknownWork(f"“{procedure.title}” cannot be done as written: at “{step.id}” {', '.join(wrong)}.", work=procedure.id, step=step.id)  # fmt: skip
+    up, lever = step.needs.way_up(at, step.side), step.needs.lever_to(at)
+    said = [*([_TURNS[up]] if up else []), *([_LEVERS[lever]] if lever else [])]
+    if not said:
+        return at
+    begun = [each.id for each in steps]
+    name = (
+        said[0][0]
+        if said[0][0] not in begun
+        else f"{said[0][0]}-{1 + sum(each.startswith(said[0][0]) for each in begun)}"
+    )
+    steps.append(_between(name, said[0][1], " ".join(each[2] for each in said), up, at, drum))
+    return replace(at, up=up or at.up, lever=lever or at.lever)
+
+
+def _between(name: str, title: str, say: str, up: Up | None, at: InHand, drum: DrumFacts) -> StepPlan:
+    """A turn of the drum or its lever that a step after it needs."""
+    lies = up in (Up.BATTER, Up.RESONANT)
+    points = [
+        *(["Nothing hard under the film that lies below"] if lies else []),
+        *(["Both hoops held by their rods before it is lifted"] if lies and at.reachable else []),
+    ]
+    return StepPlan(
+        name, title, say, Tick(),
+        points=tuple(Point(each) for each in points),
+        cautions=("two-people",) if up and drum.traits.two_people else (),
+        does=("turn",) if up else ("lever",),
+        why="Worked from below, nothing is seen and the film carries the drum." if lies
+        else "Standing free, both heads sound." if up is Up.EDGE
+        else "It goes back as a player expects it." if up
+        else "Wires on the head rattle into every reading." if say == _LEVERS[Lever.OFF][2]
+        else "Set with the lever off, the wires could never be switched off.",
+        before=at,
+    )  # fmt: skip
 
 
 def make_plan(
@@ -336,7 +403,8 @@ def make_plan(
     if why := procedure.why_not(drum, part):
         raise UnknownWork(why, work=procedure.id, kind=drum.kind.value, part=part.value)
     known, named = dict(heads or {}), _by_name(ways)
-    steps = []
+    steps: list[StepPlan] = []
+    in_hand = as_it_came(drum.has_wires, drum.traits.wires, drum.port, not drum.traits.rods)
     for step in procedure.steps(part, ways, drum):
         at = Situation(drum.kind, step.side, drum.layouts, named, drum.has_wires, drum.snare_bed, drum.port)
         side = step.side.value if step.side else part.value
@@ -350,7 +418,11 @@ def make_plan(
             "minutes": str(ways.rest_minutes),
         }
         if made := _settle(step, at, drum, ways, fill, lists or {}):
-            steps.append(made)
+            if made.when is ALWAYS:
+                in_hand = _come_to(step, in_hand, steps, procedure, drum)
+            steps.append(replace(made, before=in_hand))
+            if made.when is ALWAYS:
+                in_hand = step.leaves.after(in_hand, step.side)
     steps = lay_out_all(steps)
     title = procedure.title.format(part=part.value)
     return Plan(

@@ -11,6 +11,6 @@ Tag = Literal[
     "start-rods", "finger-tight", "seat", "stretch", "rest", "tension", "tension-bed-rods", "ring-out", "ring-in", "read", "clear",
     "other-head", "target", "port", "patch", "wires-fit", "wires-level", "wires-test", "muffle", "mount", "listen-mounted", "write-date",
     "book", "close", "unlace", "slide-head", "take-up-slack", "align-shell", "ears-on", "range-check", "pull-pass", "pigtail", "chain",
-    "mark", "look", "repair", "stop", "ears-off", "segment-map",
+    "mark", "look", "repair", "stop", "ears-off", "segment-map", "turn", "lever", "re-thread", "inside-out",
 ]  # fmt: skip
 TAGS: Final[tuple[str, ...]] = get_args(Tag)

@@ -7,6 +7,7 @@ from drumwork.procedures.shared import endings
 from drumwork.work import effects
 from drumwork.work.conditions import Found, Has, Way
 from drumwork.work.effects import Effect
+from drumwork.work.hand import Leaves, Lever, Up
 from drumwork.work.kinds.steps import Stop, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -28,6 +29,8 @@ _LAY_OUT = Step(
     tools=("soft-topped table", "tray", "rags", "small screwdriver", If(~Way("grease", "never"), "light grease")),
     cites=("§3",),
     looks_at=_EVERYTHING,
+    leaves=Leaves(up=Up.BATTER),
+    why="Parts of two drums in one tray are never sorted again.",
 )
 _WIPE = Step(
     "wipe",
@@ -45,6 +48,7 @@ _WIPE = Step(
     tools=("rags", "mild cleaner", "gloves"),
     cites=("§3", "§18"),
     looks_at=(Where.SHELL, Where.HOOP, Where.EDGE, Where.ANY),
+    why="Blown dust and mould are breathed in; rubbed dry, grit scratches.",
 )
 _THREADS = Step(
     "threads",
@@ -66,6 +70,7 @@ _THREADS = Step(
     (If(~Has("high_tension"), "drum key"), If(Has("high_tension"), "high-tension key"), If(~Way("grease", "never"), "light grease")),
     ("§3", "§11"),
     (Where.ROD,),
+    why="A dry or dirty thread feels like tension and is not.",
 )  # fmt: skip
 _SCREWS = Step(
     "screws",
@@ -83,6 +88,7 @@ _SCREWS = Step(
     tools=("small screwdriver", "cloth tape"),
     cites=("§3", "§13"),
     looks_at=(Where.HARDWARE, Where.STRAINER, Where.ROD),
+    why="A loose screw rattles and is heard as a bad head.",
 )
 _STANDING = Step(
     "standing",
@@ -103,6 +109,7 @@ _STANDING = Step(
     tools=("rubber foot", "felt", "sleeve"),
     cites=("§11", "N13"),
     looks_at=(Where.HARDWARE, Where.STAND),
+    why="What slides or falls takes the drum with it.",
 )
 _DECIDE = Step(
     "decide",
@@ -118,6 +125,7 @@ _DECIDE = Step(
     does=("repair",),
     cites=("N12", "§11"),
     looks_at=_EVERYTHING,
+    why="An owner who is not told never has it mended.",
 )
 _OUT = Step(
     "stop-shell",
@@ -130,6 +138,7 @@ _OUT = Step(
     Found("shell-split") | Found("ply-lifting", 2),
     ("stop",),
     cites=("N12",),
+    why="A bench that mends an edge or a shell by guess makes it worse; every head after it suffers.",
 )
 
 
@@ -154,6 +163,7 @@ _PART = Step(
     does=("look",),
     cites=("N13",),
     looks_at=_EVERYTHING,
+    why="A part of another thread strips what it is forced into.",
 )  # fmt: skip
 _FIT = Step(
     "fit",
@@ -167,6 +177,7 @@ _FIT = Step(
     tools=("the part", "small screwdriver", If(Has("rods") & ~Has("high_tension"), "drum key"), If(Has("high_tension"), "high-tension key")),
     cites=("§11", "§13"),
     looks_at=_EVERYTHING,
+    why="Tightened hard, plates crack and threads strip.",
 )  # fmt: skip
 _TRY = Step(
     "try",
@@ -179,6 +190,8 @@ _TRY = Step(
     does=("mount", "listen-mounted"),
     cites=("N12",),
     looks_at=_EVERYTHING,
+    leaves=Leaves(up=Up.PLAYED, lever=Lever.ON),
+    why="A part that slips is found here, not on stage.",
 )
 
 

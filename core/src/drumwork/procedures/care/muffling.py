@@ -8,6 +8,7 @@ from drumwork.work import effects
 from drumwork.work.asks import Option, Question
 from drumwork.work.conditions import Found, Has
 from drumwork.work.effects import Effect
+from drumwork.work.hand import Needs, Up
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.pictures import Picture
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
@@ -17,7 +18,9 @@ from drumwork.work.words import Point
 __all__ = ["MUFFLING"]
 
 
-def _step(name: str, title: str, say: str, *points: Point, tools: tuple[str, ...] = (), picture: Picture = "") -> Step:
+def _step(
+    name: str, title: str, say: str, *points: Point, why: str, tools: tuple[str, ...] = (), picture: Picture = ""
+) -> Step:
     return Step(
         name,
         title,
@@ -30,6 +33,7 @@ def _step(name: str, title: str, say: str, *points: Point, tools: tuple[str, ...
         cites=("§9",),
         looks_at=(Where.HEAD, Where.INSIDE),
         picture=picture,
+        why=why,
     )
 
 
@@ -48,6 +52,8 @@ _HEAR = Step(
     does=("lay-out", "listen-mounted"),
     cites=("§9", "N10"),
     looks_at=(Where.HEAD, Where.INSIDE),
+    needs=Needs(up=(Up.PLAYED,)),
+    why="Muffling hides an uneven head; it does not mend one.",
 )
 
 
@@ -88,10 +94,11 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
             "Least first: half a piece of gel or tape near the edge of the batter. Play again before anything more goes on.",
             Point("Near the hoop it takes little; toward the middle it takes much"),
             Point("Enough? Then every step that follows is skipped"),
+            why="Damping takes rebound and ring: what does least is tried first.",
             tools=("gel or tape",),
             picture="muffle-piece",
         ),
-        _step("ring", "A ring", "Still ringing: a loose ring on the batter instead of pieces.", Point("Lies flat, no buzz"), tools=("damping ring",), picture="muffle-ring"),
+        _step("ring", "A ring", "Still ringing: a loose ring on the batter instead of pieces.", Point("Lies flat, no buzz"), why="A ring takes more than a piece and less than a towel.", tools=("damping ring",), picture="muffle-ring"),
         *(
             (
                 _step(
@@ -99,6 +106,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
                     "A towel inside",
                     "Still too long: a towel inside, touching neither head. It takes the bounce out of the note and leaves the tuning.",
                     Point("One head comes off for it: that is a job of its own on that head, cleared again afterwards"),
+                    why="Without cloth inside, the ball note stays.",
                     tools=("towel",),
                     picture="muffle-towel",
                 ),
@@ -114,6 +122,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
                     "Next, a pad that just touches the batter; then one against both heads; a pillow or blanket last of all.",
                     Point("Move the pillow before anything else is done to the drum"),
                     Point("More damping, less rebound under the beater"),
+                    why="The more lies on the film, the less the beater comes back.",
                     tools=("pad or pillow",),
                     picture="muffle-pad",
                 ),
@@ -136,6 +145,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
                 Question("muffling", "On it now", _ON_IT, many=True, own=True, keeps="muffling"),
                 Question("muffling-where", "Where", _WHERE, many=True, own=True, keeps="muffling sits"),
             ),
+            why="What is not written down does not come along to the job.",
         ),
         endings.close(None, "Close the job. What was put where goes into the drum's history.", "Close", writes=False),
     )  # fmt: skip
@@ -154,6 +164,7 @@ def _ring_on_port() -> Step:
         tools=("port ring",),
         cites=("§9", "F8"),
         looks_at=(Where.HEAD,),
+        why="An open cut rings and tears.",
     )
 
 

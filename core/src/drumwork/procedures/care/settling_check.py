@@ -9,6 +9,7 @@ from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.work import effects
 from drumwork.work.conditions import Found, Has
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Clear, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -35,6 +36,8 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         ),
         does=("lay-out", "look", "check-hardware", openings.THROW_OFF_DOWN),
         looks_at=(Where.HEAD, Where.ROD, Where.WIRES, Where.HOOP),
+        leaves=Leaves(up=Up.HAND, lever=Lever.OFF),
+        why="A worn head will not come even: clearing it is time lost.",
     )
     clear = Step(
         "clear",
@@ -47,6 +50,8 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3", "F6"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="Film goes on stretching in its first days: unvisited, it stays low.",
     )
     close = endings.close(side, "Close the check. It goes into the drum's history.", "Close", writes=False)
     return look, openings.ring_out(side), clear, endings.ring_in(side), close

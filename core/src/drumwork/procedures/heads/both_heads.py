@@ -13,30 +13,15 @@ from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.procedures.shared.wires import wires_back
 from drumwork.work import effects
+from drumwork.work.conditions import Way
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Lever, Needs, Up
 from drumwork.work.kinds.steps import Clear, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
 from drumwork.work.words import Point
 
 __all__ = ["BOTH_HEADS"]
-
-
-def _turn_over(second: Side) -> Step:
-    return Step(
-        "turn-over",
-        "Turn over",
-        Tick(),
-        f"Turn the drum over: the {second.value} head is next.",
-        second,
-        (
-            Point("The head just cleared lies on the padded stool, muted and clean"),
-            Point("Nothing hard under the film"),
-        ),
-        cautions=(openings.NEEDS_TWO,),
-        does=("other-head",),
-        looks_at=(Where.HEAD, Where.ROD),
-    )
 
 
 def _again(first: Side) -> Step:
@@ -51,6 +36,8 @@ def _again(first: Side) -> Step:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="It creeps while the other head comes to pitch: unread, both are off.",
     )
 
 
@@ -58,15 +45,23 @@ _TOGETHER = Step(
     "together",
     "Together",
     Tick(),
-    "Listen to both heads together: a soft tap in the middle, nothing muted.",
+    "Tap each head softly in the middle, a hand on the other, then both free: do they make one sound?",
     None,
     (
-        Point("One note that dies evenly; no wavering, no second note"),
+        Point("One note that dies evenly; no wavering, no second note", Way("resonant", "equal")),
+        Point(
+            "Resonant higher is this workshop’s way: the second note lies above the batter’s", Way("resonant", "higher")
+        ),
+        Point(
+            "Resonant lower is this workshop’s way: the second note lies below the batter’s", Way("resonant", "lower")
+        ),
         Point("If the sound is wrong, change the resonant head first"),
     ),
     does=("target",),
     cites=("F7", "N6"),
     looks_at=(Where.HEAD, Where.HARDWARE),
+    needs=Needs(up=(Up.EDGE,), head=(HeadIs.TIGHT,), other=(HeadIs.TIGHT,), lever=Lever.OFF),
+    why="Two heads that are each even can still disagree.",
 )
 
 
@@ -75,15 +70,14 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     second = first.other
     heads = Point("Both new heads looked over. No snags, no tears, flesh hoops not bent")
     return (
-        openings.lay_out(None, heads),
+        openings.lay_out(None, heads, first),
         openings.ring_out(None),
         openings.mark(None, both=True),
-        *one_head(first, drum, f"{first.value}-"),
-        _turn_over(second),
-        *one_head(second, drum, f"{second.value}-"),
+        *one_head(first, drum, f"{first.value}-", back=False),
+        *one_head(second, drum, f"{second.value}-", out=False),
         _again(first),
-        *(wires_back() if drum.traits.wires else ()),
         _TOGETHER,
+        *(wires_back() if drum.traits.wires else ()),
         endings.ring_in(None),
         endings.rest(None),
         endings.mount(None),

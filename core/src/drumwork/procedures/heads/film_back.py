@@ -27,6 +27,7 @@ _KEEP = Step(
     tools=("marker", "bag"),
     cites=("C10", "§4"),
     looks_at=(Where.HEAD,),
+    why="Mesh kept whole saves the next change.",
 )  # fmt: skip
 
 

@@ -1,21 +1,22 @@
 """Mesh for quiet practice, and film again (trade §4, C7). Common practice, no published source.
 
-Mesh is not cleared by pitch: full turns, then half turns, until the rebound is right. The resonant side only holds it in shape.
+Mesh is not cleared by pitch: one turn, then half turns, until the rebound is right (F14). The resonant head stays as it is.
 """
 
 from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import endings, found, openings, snare_side
+from drumwork.procedures.shared import endings, found, openings
 from drumwork.procedures.shared.found import bare_drum_steps
 from drumwork.procedures.shared.suits import rods
 from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan
 from drumwork.rods.patterns import from_slack
 from drumwork.work import effects
-from drumwork.work.conditions import Found, Has
+from drumwork.work.conditions import Found
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -58,36 +59,59 @@ _WEAVE = Step(
     does=("look",),
     cites=("§4",),
     looks_at=(Where.HEAD,),
+    why="A run seen late costs the whole job again.",
 )
 
 
-def _set(side: Side, prefix: str) -> Step:
+def _set() -> Step:
     return Step(
-        f"{prefix}set-head",
+        "set-head",
         "Set mesh",
         Tick(),
         "Lay the mesh on by its hoop, weave square to the badge, then the counter hoop on its marks.",
-        side,
+        _B,
         (Point("Sits down all round; nothing of the weave caught under the hoop"),),
         does=("set-head", "set-hoop"),
         tools=("the new head",),
         looks_at=(Where.HEAD, Where.HOOP),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.OFF,), free=True),
+        leaves=Leaves(head=HeadIs.SLACK),
+        why="A thread caught under the hoop starts a run.",
     )
 
 
-def _fingers(side: Side, prefix: str) -> Step:
-    only = " The resonant side stays at that: it carries no sound." if side is _R else ""
+def _fingers() -> Step:
     return Step(
-        f"{prefix}fingers",
+        "fingers",
         "Fingers",
         Tick(),
-        f"Start the rods by hand, facing pairs, hoop centred, then finger-tight, two facing rods at a time.{only}",
-        side,
+        "Start the rods by hand, facing pairs, hoop centred, then finger-tight, two facing rods at a time.",
+        _B,
         (Point("Every rod straight in its thread"), Point("All alike"), *found.FINGER_POINTS),
         does=("start-rods", "finger-tight"),
         cites=("§4",),
         looks_at=(Where.ROD, Where.HOOP),
         zero=True,
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.SLACK,)),
+        leaves=Leaves(head=HeadIs.ZERO),
+        why="Fingers load all rods alike, so counts from here mean something. Off centre, a head gets odd spots.",
+    )
+
+
+def _press() -> Step:
+    return Step(
+        "seat",
+        "Press",
+        Tick(),
+        "Press the middle gently with your palm, and again between the passes.",
+        _B,
+        (Point("Gently: a thread that is pulled starts a run"),),
+        ("no-standing",),
+        does=("seat",),
+        cites=("§4",),
+        looks_at=(Where.HEAD,),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.ZERO,)),
+        why="Mesh that was never pressed gives in its first evening.",
     )
 
 
@@ -104,63 +128,75 @@ def _rebound() -> Step:
         tools=(*openings.KEYS, "stick"),
         cites=("§4",),
         looks_at=(Where.ROD, Where.HEAD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.ZERO, HeadIs.TIGHT,)),
+        leaves=Leaves(head=HeadIs.TIGHT),
+        why="Too tight for one player is right for another: only the stick tells.",
     )  # fmt: skip
 
 
-def _head(side: Side, drum: DrumFacts, prefix: str) -> tuple[Step, ...]:
-    wires = (snare_side.wires_off(prefix),) if side is _R and drum.traits.wires else ()
-    return (
-        *wires,
-        openings.slacken(side, prefix),
-        openings.lift_off(side, prefix),
-        openings.clean(side, prefix),
-        *bare_drum_steps(side, prefix),
-        _set(side, prefix),
-        _fingers(side, prefix),
-    )
+_TAP_ROUND = Step(
+    "tap-round",
+    "Tap round",
+    Tick(),
+    "Tap at each rod: one that stands out, stiffer or slacker than the others, is brought to its neighbours.",
+    _B,
+    (Point("No pitch is asked for: the same feel and the same height of rebound"),),
+    ("tapping",),
+    does=("read",),
+    tools=(*openings.KEYS, "stick"),
+    cites=("§4",),
+    looks_at=(Where.ROD, Where.HEAD),
+    needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+    why="One hard rod is felt as a dead place beside it.",
+)
 
 
 _KEPT = Step(
     "keep-film",
     "Film kept",
     Tick(),
-    "The film heads that came off are laid flat, named and dated: they come back on this drum's own edge.",
+    "The film head that came off is laid flat, named and dated: it comes back on this drum's own edge.",
     None,
-    (Point("Wires bagged with the drum's tag", Has("wires")), Point("A dented or creased one is thrown out, not kept")),
+    (Point("A dented or creased one is thrown out, not kept"),),
     does=("look",),
     tools=("marker", "bag"),
     cites=("C10",),
     looks_at=(Where.HEAD,),
+    why="A seated film fits no other edge.",
 )
 
 
 def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
+    """Only the batter becomes mesh: the front film stays as it is, and so does what lies inside (§4)."""
     return (
-        openings.lay_out(None, Point("Both mesh heads looked over, the right size for this shell")),
-        openings.ring_out(None),
-        openings.mark(None, both=True),
+        openings.lay_out(_B, Point("The new mesh head looked over, the right size for this shell")),
+        openings.ring_out(_B),
+        openings.mark(_B),
         _WEAVE,
-        *_head(_R, drum, "resonant-"),
-        *_head(_B, drum, "batter-"),
+        openings.slacken(_B),
+        openings.lift_off(_B),
+        openings.clean(_B),
+        *bare_drum_steps(_B),
+        _set(),
+        _fingers(),
+        _press(),
         _rebound(),
+        _TAP_ROUND,
         _KEPT,
-        endings.mount(None),
-        endings.patch(None),
-        endings.close(None, "Write month and year on the mesh's hoop, then close the job."),
+        endings.mount(_B),
+        endings.patch(_B),
+        endings.close(_B, "Write month and year on the mesh's hoop, then close the job."),
     )
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
-    each = [
-        effect
-        for side in Side
-        for effect in (effects.TakeFromShelf(side), effects.ChangeHead(side), effects.AnswerChecks(side))
-    ]
     return (
-        *each,
+        effects.TakeFromShelf(_B),
+        effects.ChangeHead(_B),
+        effects.AnswerChecks(_B),
         effects.CarryFindings(),
         effects.KeepAnswers(),
-        effects.Log("done", "Mesh heads on"),
+        effects.Log("done", "Mesh head on"),
     )
 
 
@@ -179,6 +215,8 @@ def _look(side: Side) -> Step:
         does=("lay-out", "look", "check-hardware"),
         cites=("§4",),
         looks_at=(Where.HEAD, Where.ROD),
+        leaves=Leaves(up=Up.HAND, lever=Lever.OFF),
+        why="A run seen early is replaced before it tears in use.",
     )
 
 
@@ -196,6 +234,15 @@ def _check_steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         tools=(*openings.KEYS, "stick"),
         cites=("§4", "N4"),
         looks_at=(Where.ROD, Where.HEAD),
+        needs=Needs(
+            up=(Up.HAND,),
+            head=(
+                HeadIs.ZERO,
+                HeadIs.TIGHT,
+            ),
+        ),
+        leaves=Leaves(head=HeadIs.TIGHT),
+        why="Too tight for one player is right for another: only the stick tells.",
     )
     close = endings.close(side, "Close the check. It goes into the drum's history.", "Close", writes=False)
     return (_look(side), *((again,) if side is _B else ()), close)
@@ -214,15 +261,15 @@ def _mesh_only(drum: DrumFacts) -> str:
 MESH_HEADS = Procedure(
     id="mesh-heads",
     version=1,
-    title="Mesh heads on",
-    parts=(Part.HEADS,),
+    title="Mesh on the batter",
+    parts=(Part.BATTER,),
     suits=rods,
     steps=_steps,
     effects=_effects,
     cites=("§4", "C7"),
     changes_heads=True,
     mesh=True,
-    minutes=50,
+    minutes=40,
     rank=60,
 )
 MESH_CHECK = Procedure(

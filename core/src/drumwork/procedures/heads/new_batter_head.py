@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import closings, endings, openings
@@ -9,6 +11,7 @@ from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.work.conditions import Has
 from drumwork.work.effects import Effect
+from drumwork.work.hand import AS_BEFORE, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -24,10 +27,10 @@ _OTHER_HEAD = Step(
     (Case(Has("wires"), "Wires on"), Case(~Has("wires"), "Other head")),
     Tick(),
     (
-        Case(Has("wires"), "Throw-off up and listen: wires speak at a soft tap, and stop when it goes down again."),
+        Case(Has("wires"), "Lever on and listen: wires speak at a soft tap, and stop when it goes off again."),
         Case(
             ~Has("wires"),
-            "Turn the drum over and listen to the resonant head. If the sound is wrong, it is the first to change.",
+            "Listen to the resonant head. If the sound is wrong, it is the first to change.",
         ),
     ),
     _B,
@@ -42,7 +45,17 @@ _OTHER_HEAD = Step(
     does=("other-head", If(Has("wires"), "wires-test")),
     cites=("N6",),
     looks_at=(Where.HEAD, Where.WIRES, Where.STRAINER),
+    why="The other head shapes the sound and drags this one: unheard, both end up off.",
 )
+
+
+def _other_head(wires: bool) -> Step:
+    """Under wires it is heard by them, from above; any other is turned up."""
+    return replace(
+        _OTHER_HEAD,
+        needs=Needs(up=(Up.BATTER,)) if wires else Needs(up=(Up.OTHER,)),
+        leaves=Leaves(lever=Lever.ON) if wires else AS_BEFORE,
+    )
 
 
 def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
@@ -51,7 +64,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         openings.ring_out(_B),
         openings.mark(_B),
         *one_head(_B, drum),
-        _OTHER_HEAD,
+        _other_head(drum.has_wires),
         endings.ring_in(_B),
         endings.rest(_B),
         endings.mount(_B),

@@ -8,6 +8,7 @@ from drumwork.procedures.shared import closings, endings, openings
 from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import not_snare_film
 from drumwork.work.effects import Effect
+from drumwork.work.hand import Lever, Needs, Up
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -22,7 +23,7 @@ _BATTER = Step(
     "other-head",
     "Batter",
     Tick(),
-    "Turn the drum over and listen to the batter against it. It creeps while the other comes to pitch; clear it too if it has.",
+    "Listen to the batter against it. It creeps while the other comes to pitch; clear it too if it has.",
     _R,
     (
         Point("Resonant against batter as this drum is wanted: alike, a little higher, or lower"),
@@ -31,6 +32,8 @@ _BATTER = Step(
     does=("other-head",),
     cites=("N6", "P16", "P17", "F7"),
     looks_at=(Where.HEAD, Where.HARDWARE),
+    needs=Needs(up=(Up.OTHER,), lever=Lever.OFF),
+    why="The other head shapes the sound and drags this one: unheard, both end up off.",
 )
 
 

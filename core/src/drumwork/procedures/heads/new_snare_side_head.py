@@ -8,6 +8,7 @@ from drumwork.procedures.shared import closings, endings, openings, snare_side
 from drumwork.procedures.shared.suits import wires
 from drumwork.procedures.shared.wires import wires_back
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Needs, Up
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -21,12 +22,14 @@ _BATTER = Step(
     "other-head",
     "Batter",
     Tick(),
-    "Turn the drum over and listen to the batter against it. It creeps while the other comes to pitch; clear it too if it has.",
+    "Listen to the batter against it. It creeps while the other comes to pitch; clear it too if it has.",
     _R,
     (Point("Snare side a little above the batter, as a rule"), Point("No definite note that others play: the wires would answer it")),
     does=("other-head",),
     cites=("§7", "N6"),
     looks_at=(Where.HEAD, Where.ROD),
+    needs=Needs(up=(Up.OTHER,), head=(HeadIs.TIGHT,)),
+    why="The other head shapes the sound and drags this one: unheard, both end up off.",
 )  # fmt: skip
 
 

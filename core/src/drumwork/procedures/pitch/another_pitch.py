@@ -9,6 +9,7 @@ from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.work import effects
 from drumwork.work.conditions import Has, Way
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Lever, Needs, Up
 from drumwork.work.kinds.steps import Clear, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -34,6 +35,8 @@ def _choose(side: Side) -> Step:
         tools=openings.READ_WITH,
         cites=("P16", "§6"),
         looks_at=(Where.HEAD,),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="Without the note it has now, nobody knows how far it is to go.",
     )
 
 
@@ -50,6 +53,8 @@ def _bring(side: Side) -> Step:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("§6", "F3"),
         looks_at=(Where.ROD, Where.HEAD, Where.HOOP),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="Uneven steps undo the clearing.",
     )
 
 
@@ -65,6 +70,8 @@ def _again(side: Side) -> Step:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="Every change of overall pitch undoes some of the clearing.",
     )
 
 

@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import closings, endings, fitting, looks, openings
+from drumwork.procedures.shared.from_zero import over_zero
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.quantities import Turns
-from drumwork.rods.passes import PassPlan
+from drumwork.rods.passes import PassPlan, slackening_passes
 from drumwork.rods.patterns import from_slack
 from drumwork.work import effects
 from drumwork.work.conditions import Way
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Leaves, Needs, Up
 from drumwork.work.kinds.steps import Passes, Rest, StepData, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -49,7 +53,21 @@ def _over(side: Side) -> Step:
         tools=openings.KEYS,
         cites=("§3", "§18"),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,)),
+        why="Film stretched now does not drop in the first show.",
     )
+
+
+def _down_again(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
+    assert side is not None
+    total = Turns(over_zero(drum, side).thirtyseconds + _HALF.thirtyseconds)
+    passes = slackening_passes(from_slack(drum.layouts[side], ways.pattern), total)
+    return Passes(passes, Turns.of(-1, 4), down=True, enough="Do fingers turn every rod now?")
+
+
+def _down(side: Side) -> Step:
+    """Back to zero: what the head had, and what it was given over it."""
+    return replace(openings.slacken(side), data=_down_again)
 
 
 _BACK = Way("after_stretch", "back")
@@ -64,6 +82,7 @@ def _rest(side: Side) -> Step:
         side,
         does=("rest",),
         cites=("§3",),
+        why="Film gives slowly: taken down at once, it has not stretched.",
     )
 
 
@@ -80,12 +99,15 @@ def _fingers(side: Side) -> Step:
         cites=("§3",),
         looks_at=(Where.ROD, Where.HOOP),
         zero=True,
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.SLACK,)),
+        leaves=Leaves(head=HeadIs.ZERO),
+        why="Fingers load all rods alike, so counts from here mean something. Off centre, a head gets odd spots.",
     )
 
 
 def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     side = Side(part.value)
-    back = (openings.slacken(side), _fingers(side), fitting.tension(side)) if ways.after_stretch == "back" else ()
+    back = (_down(side), _fingers(side), fitting.tension(side)) if ways.after_stretch == "back" else ()
     return (
         looks.lay_out_to_tune(side),
         openings.ring_out(side),

@@ -14,6 +14,7 @@ from drumwork.rods.passes import PassPlan
 from drumwork.work import effects
 from drumwork.work.conditions import Has, OnSide
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Lever, Needs, Up
 from drumwork.work.kinds.steps import Clear, Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -50,6 +51,8 @@ def _even_first(side: Side) -> Step:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3", "§6"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="Only from even does anyone know what was let down.",
     )
 
 
@@ -69,6 +72,8 @@ def _hear(side: Side) -> Step:
         does=("look",),
         cites=("N11", "§6"),
         looks_at=(Where.HEAD, Where.HARDWARE),
+        needs=Needs(up=(Up.PLAYED,)),
+        why="Singing is heard with the kit and nowhere else.",
     )
 
 
@@ -88,6 +93,8 @@ def _ease(side: Side) -> Step:
         tools=openings.KEYS,
         cites=("P19", "§6"),
         looks_at=(Where.ROD,),
+        needs=Needs(head=(HeadIs.TIGHT,)),
+        why="A head a little uneven has no one note to answer with.",
     )
 
 
@@ -107,6 +114,7 @@ def _try_it(side: Side) -> Step:
         tools=openings.KEYS,
         cites=("N10", "N11"),
         looks_at=(Where.HEAD, Where.ROD),
+        why="Eased too far, the drum goes dead.",
     )
 
 

@@ -17,6 +17,7 @@ from drumwork.work.asks import Question, read_and_done
 from drumwork.work.cautions import CautionId
 from drumwork.work.conditions import Found, Way
 from drumwork.work.effects import Effect
+from drumwork.work.hand import ANYHOW, AS_BEFORE, HeadIs, Lacing, Leaves, Needs, Up
 from drumwork.work.kinds.steps import Rest, Tick
 from drumwork.work.pictures import Picture
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
@@ -34,6 +35,7 @@ def _step(
     name: str, title: str, say: Text, *points: Point, does: tuple[Tag, ...] = (), tools: tuple[str, ...] = (),
     cautions: tuple[CautionId, ...] = (), cites: tuple[str, ...] = ("§14",), side: Side | None = None, looks: tuple[Where, ...] = _ROPE,
     picture: Picture = "", asks: tuple[Question, ...] = (), recalls: tuple[str, ...] = (),
+    needs: Needs = ANYHOW, leaves: Leaves = AS_BEFORE, why: str = "",
 ) -> Step:  # fmt: skip
     return Step(
         name,
@@ -50,6 +52,9 @@ def _step(
         picture=picture,
         asks=asks,
         recalls=recalls,
+        needs=needs,
+        leaves=leaves,
+        why=why,
     )
 
 
@@ -79,6 +84,8 @@ _LAY_OUT = _step(
     Point("Ears counted; torn ones laid out new"),
     does=("lay-out",), tools=("table", "rags", "tape", "marker", "gloves", "cord for a temporary tie"), cautions=("two-people",),
     looks=(Where.ROPE, Where.HEAD, Where.HOOP),
+    leaves=Leaves(up=Up.HAND),
+    why="Knot down, it is easier to unlace; rope on the floor carries in dust.",
 )  # fmt: skip
 _ROPE_LENGTH = (
     Question("rope-holes", "Holes in each hoop", unit="count", keeps="holes in each hoop"),
@@ -95,16 +102,23 @@ _MARK = _step(
     "mark", "Mark", "Tape hoop, shell and rope where they meet at the splice, and which way the ears face. Read the range it has now: ears up, ears down.",
     Point("Range noted before anything is loosened"),
     does=("mark",), tools=("tape", "marker"), asks=(*_NOW, *_WANTED),
+    needs=Needs(lacing=(Lacing.TIED,)),
+    why="The range it had is the only measure of the range it gets.",
 )  # fmt: skip
 _EARS_OFF = _step(
     "ears-off", "Ears up", "Slide every ear up until it no longer draws its pair together, going round in opposite pairs.",
     Point("None forced: a stuck ear is worked free with the fingers"),
     picture="ears-up", does=("ears-off",), cautions=("rope",),
+    needs=Needs(lacing=(Lacing.TIED,)),
+    why="With ears down it would come loose under load.",
 )  # fmt: skip
 _UNTIE = _step(
     "untie", "Untie", "Undo the drag-rope chain, then the end knot, then the pigtail, holding the load until it is slack.",
     Point("Wraps of the pigtail counted"),
     does=("unlace",), cautions=("rope",), cites=("§14", "F10"), asks=(read_and_done("rope-read", "face away, nobody in line with the rope"),),
+    needs=Needs(lacing=(Lacing.TIED,)),
+    leaves=Leaves(lacing=Lacing.OPEN),
+    why="A wrap let go under load snaps back.",
 )  # fmt: skip
 
 
@@ -114,6 +128,9 @@ def _unlace(side: Side) -> Step:
         Point("Rope twisted along its lay to pass a tight hole, never against it"),
         Point("Slack shared round, so that the hoop lifts alike everywhere"),
         picture="unlace", does=("unlace",), cautions=("rope",), cites=("§14", "F11"), side=side,
+        needs=Needs(lacing=(Lacing.OPEN,), up=(Up.HAND,)),
+        leaves=Leaves(lacing=Lacing.UNLACED, head=HeadIs.SLACK),
+        why="More than a third is re-laced for nothing; slack that is not shared jams the head.",
     )  # fmt: skip
 
 
@@ -123,12 +140,17 @@ def _head(side: Side) -> tuple[Step, ...]:
             "slide-out", "Head out", "Slide the old head out from under its hoop.",
             Point("Old head kept for the close: it is logged with its reason"),
             does=("lift-off", "slide-head"), cautions=("burrs",), side=side, looks=(Where.HEAD, Where.HOOP, Where.EDGE),
+            needs=Needs(up=(Up.HAND,), head=(HeadIs.SLACK,), lacing=(Lacing.UNLACED,)),
+            leaves=Leaves(head=HeadIs.OFF),
+            why="Pulled at one side, it jams under the hoop.",
         ),
         Step(
             "clean", "Clean", Tick(), "Clean the edge and the hoop's inner face; feel the edge all round. A touch of wax only where it is dry.", side,
             (Point("Edge smooth all round, no chip or dip"), *BARE_POINTS),
             ("dust", "solvent"), does=("clean-edge", "check-hardware"), tools=("rags", "wax"), cites=("§14", "§3"),
             looks_at=(Where.EDGE, Where.SHELL, Where.HOOP, Where.ANY),
+            needs=Needs(up=(Up.HAND,), head=(HeadIs.OFF,)),
+            why="Dust under the film spoils contact and sound.",
         ),
         *bare_drum_steps(side),
         _step(
@@ -141,43 +163,60 @@ def _head(side: Side) -> tuple[Step, ...]:
             ),
             Point("Head flat on the edge all round"), Point("Hoop on its mark"),
             does=("set-head", "slide-head", "set-hoop"), tools=("the new head",), side=side, looks=(Where.HEAD, Where.HOOP),
+            needs=Needs(up=(Up.HAND,), head=(HeadIs.OFF,)),
+            leaves=Leaves(head=HeadIs.SLACK),
+            why="Turned later, all is loosened again, or hooks foul the rope.",
         ),
     )  # fmt: skip
 
 
 _SLACK = _step(
     "slack", "Take up slack", "From the eye splice on, segment by segment, draw the slack along until every rope is straight. Straight, not tight.",
-    Point("Nothing skipped: slack is carried to the end, never left behind"),
+    Point("The splice lies snug first"), Point("Nothing skipped: slack is carried to the end, never left behind"),
     picture="slack", does=("take-up-slack",), cautions=("rope",), tools=("gloves",),
+    needs=Needs(lacing=(Lacing.UNLACED, Lacing.OPEN,)),
+    why="Slack left behind the splice has nowhere to go; tight early pulls the shell askew.",
 )  # fmt: skip
-_EARS_ON = _step(
-    "ears-on", "Ears on", "Ears back on their pairs, every one facing the same way, slid up.",
-    Point("None upside down, none missed"), Point("An ear that slips is set again or renewed", Found("ear-slips")),
-    picture="ears-on", does=("ears-on",), tools=("spare leather ear",),
+_THREAD = _step(
+    "re-thread", "Re-thread", "Lace the gap again: up through an ear, in at one hole of the hoop and out at the next, down through the same ear, and on to the splice.",
+    Point("Every ear goes on now, all facing the same way, slid up: later none can"), Point("Each hook over the middle of its pair of holes"),
+    Point("An ear that slips is set again or renewed", Found("ear-slips")),
+    picture="ears-on", does=("re-thread", "ears-on"), tools=("spare leather ear", "gloves"), cautions=("rope",),
+    needs=Needs(lacing=(Lacing.UNLACED,)),
+    leaves=Leaves(lacing=Lacing.OPEN),
+    why="An ear that is forgotten means the gap is unlaced again; one turned round mars the shell.",
 )  # fmt: skip
 _TIE = _step(
     "tie", "Temporary tie", "Tie the end off with a slip, so that nothing runs back while you look.",
     does=("take-up-slack",), tools=("cord for a temporary tie",), cautions=("rope",),
+    needs=Needs(lacing=(Lacing.OPEN,)),
+    leaves=Leaves(lacing=Lacing.TIED),
+    why="Untied, all runs back.",
 )  # fmt: skip
 _ALIGN = _step(
-    "align", "Look from afar", "Step back and look at it from several places: ropes even, hoops level, badge and hardware in the middle.",
-    Point("Shell sits to one side: ears up there, shift it, ears again"), Point("Looked at from three sides at least"),
+    "align", "Look from afar", "All ears down. Step back and look at it from several places: ropes upright, hoops level, badge and hardware in the middle.",
+    Point("Shell sits to one side: ears up, shift it, watch the logo, ears down, look again"), Point("It is for the eye alone: the sound forgives it"),
     picture="align", does=("align-shell",), looks=(Where.ROPE, Where.SHELL),
+    needs=Needs(lacing=(Lacing.TIED,)),
+    why="From near, a shell that sits askew is not seen.",
 )  # fmt: skip
 
 
 def _pull(name: str, title: str, again: bool) -> Step:
     say = (
-        "A second pass where the range is low: ears up, the same even pull at every segment, carried to the end."
+        "A second pass where the range is low: ears down, and from the splice on as before, carried to the end."
         if again
-        else "From the splice on, an even pull at every segment, hand over hand to the end; then ears down in opposite pairs, and tie."
+        else "Ears down. From the first segment after the splice: loosen its ear, draw the rope through with a small even tug, hold it, go on to the next. At the end tie out, tug, tie."
     )
     return _step(
         name, title, say,
-        Point("The same pull everywhere, measured on the rope: the calculator says how far for the range wanted"),
-        Point("Ears up again before any segment is pulled", Found("rope-slack-pair")),
+        Point("The same small pull everywhere; what was won before goes along, so each segment passes more than the one before it"),
+        Point("The calculator says how far for the range that is wanted"),
         asks=(_pulled("pulled-again"), *_AGAIN) if again else (_PULL_READ, _pulled("pulled")),
         picture="pull", does=("pull-pass",), cautions=("rope", "over-tension", "two-people"), tools=("gloves", "rule"),
+        needs=Needs(lacing=(Lacing.TIED,)),
+        leaves=Leaves(head=HeadIs.TIGHT, other=HeadIs.TIGHT),
+        why="Ears up all at once, the heads tip.",
     )  # fmt: skip
 
 
@@ -188,22 +227,32 @@ _RANGE = _step(
     Point("Soft beater, one stroke, the other head free"),
     asks=_AFTER, recalls=("wanted-low", "wanted-high"),
     picture="range", does=("range-check", "read"), cautions=("rope", "tapping"), tools=("soft mallet or stick",),
+    needs=Needs(lacing=(Lacing.TIED,)),
+    leaves=Leaves(head=HeadIs.TIGHT),
+    why="Feel tells no pitch. Not aimed above, it sinks below what was wanted.",
 )  # fmt: skip
 _SEGMENTS = _step(
-    "segments", "Segments", "Squeeze each pair of ropes at the same height. One slack or tight is corrected and carried on to the end.",
+    "segments", "Segments", "Ears up. Squeeze each pair of ropes at the same height. One that stands out is corrected, and what is won is carried on to the end.",
     Point("The first pair after the splice is usually the tight one"),
-    Point("Every ear tight, hold the one before, pull the slack one, carry what comes along to the end without adding"),
+    Point("To correct one, all ears down: hold its near side, loosen its ear, tug, then ear by ear to the end draw the won length through without adding"),
+    Point("Left if it sounds: the drum forgives it"),
     Point("A pair slack or tight: carried on now", Found("rope-slack-pair")),
     asks=_FELT, picture="segments", does=("segment-map",), cautions=("rope",), tools=("gloves",),
+    needs=Needs(lacing=(Lacing.TIED,)),
+    why="Tight ears hide a slack pair.",
 )  # fmt: skip
 _PIGTAIL = _step(
-    "pigtail", "Pigtail", "Three or four wraps, twisted with the lay, and lock the end.",
-    Point("More than four: too much rope was drawn out. Start over from the splice"),
+    "pigtail", "Pigtail", "Ears up. Pinch the rope, tie out, one last tug; twist it with the lay, three or four wraps behind the first kink, end in front and through.",
+    Point("More than four wraps is only less pretty; some do the pigtail again, never the lacing"),
     picture="pigtail", does=("pigtail",), cautions=("rope",), cites=("§14", "F10"),
+    needs=Needs(lacing=(Lacing.TIED,)),
+    why="The last strand is hardest to tighten; unlocked, the end falls out.",
 )  # fmt: skip
 _CHAIN = _step(
     "chain", "Chain", "Chain the spare rope into its drag rope and hang it where it does not touch a head.",
     does=("chain",),
+    needs=Needs(lacing=(Lacing.TIED,)),
+    why="The next lacing needs the spare.",
 )  # fmt: skip
 
 
@@ -211,6 +260,7 @@ def _resting(minutes: int) -> Step:
     return Step(
         "rest", "Rest", Rest(minutes), "Let film and rope settle under it, ears down, while you do another drum. Then read the range once more.", None,
         does=("rest",), cites=("§14", "F6"),
+        why="Film and rope both settle under load.",
     )  # fmt: skip
 
 
@@ -224,14 +274,14 @@ def _to_pitch(ways: Ways) -> tuple[Step, ...]:
 def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     side = Side(part.value)
     return (
-        _LAY_OUT_NEW, _MARK, _EARS_OFF, _UNTIE, _unlace(side), *_head(side), _SLACK, _EARS_ON, _TIE, _ALIGN, *_to_pitch(ways),
+        _LAY_OUT_NEW, _MARK, _EARS_OFF, _UNTIE, _unlace(side), *_head(side), _SLACK, _THREAD, _TIE, _ALIGN, *_to_pitch(ways),
         endings.close(side, "Write month, year and the rope on the head near the logo; note the range, then close the job."),
     )  # fmt: skip
 
 
 def _range(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
-        _LAY_OUT, _MARK, _EARS_OFF, _SLACK, _EARS_ON, _ALIGN, *_to_pitch(ways),
+        _LAY_OUT, _MARK, _EARS_OFF, _UNTIE, _SLACK, _TIE, _ALIGN, *_to_pitch(ways),
         endings.close(None, "Note the range, then close the job.", "Close", writes=False),
     )  # fmt: skip
 

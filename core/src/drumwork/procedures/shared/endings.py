@@ -6,6 +6,7 @@ from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import found, openings
 from drumwork.work.conditions import Has, OnSide
+from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Close, Rest, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.ways import Ways
@@ -27,6 +28,7 @@ def rest(side: Side | None) -> Step:
         side,
         does=("rest",),
         cites=("F6",),
+        why="Film goes on stretching: unvisited, it stays low.",
     )
 
 
@@ -47,6 +49,7 @@ def mount(side: Side | None) -> Step:
                     Case(Has("foam"), "On its carrier or stand, played from both sides"),
                 )
             ),
+            Point("Lever on", Has("wires")),
             Point("No rattle, no ring that was not there before"),
             *found.MOUNT_POINTS,
         ),
@@ -54,6 +57,9 @@ def mount(side: Side | None) -> Step:
         does=("mount", "listen-mounted"),
         cites=("N10",),
         looks_at=(Where.HARDWARE, Where.STAND, Where.STRAINER),
+        needs=Needs(head=(HeadIs.TIGHT, HeadIs.ZERO), other=(HeadIs.TIGHT, HeadIs.ZERO)),
+        leaves=Leaves(up=Up.PLAYED, lever=Lever.ON),
+        why="Only with the kit is it heard whether drums set each other singing.",
     )
 
 
@@ -61,18 +67,16 @@ def ring_in(side: Side | None) -> Step:
     """What came out to read the drum goes back."""
     return Step(
         "ring-in",
-        "Damping back",
+        "Ring on",
         Tick(),
-        "Put back what came out: ring, towel or pillow, as this drum is wanted. Not more than it needs.",
+        "Put on again what came off: ring, gel or tape, as this drum is wanted. Not more than it needs.",
         side,
-        (
-            Point("Touching the batter lightly, or both heads, as it was asked for"),
-            Point("What was put where is noted"),
-        ),
+        (Point("What was put where is noted"),),
         when=Has("pedal"),
         does=("ring-in", "muffle"),
         cites=("§9", "§4"),
         looks_at=(Where.INSIDE,),
+        why="Damping takes rebound and ring, so the least that does it goes on.",
     )
 
 
@@ -91,6 +95,8 @@ def patch(side: Side | None) -> Step:
         cites=("§4",),
         looks_at=(Where.HEAD,),
         picture="patch",
+        needs=Needs(up=(Up.PLAYED,)),
+        why="A patch that is not under the beater protects nothing.",
     )
 
 
@@ -104,4 +110,6 @@ def close(side: Side | None, say: str, title: str = "Write on it", writes: bool 
         does=("write-date", "book", "close") if writes else ("book", "close"),
         tools=("marker",) if writes else (),
         cites=("N4", "N5") if writes else (),
+        needs=Needs(up=(Up.PLAYED,), lever=Lever.ON),
+        why="Undated, a head's age is guessed; what is not written down is measured again.",
     )

@@ -2,42 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-
-from drumwork.drums import DrumKind, Side
+from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import found, openings
+from drumwork.procedures.shared.from_zero import FROM_ZERO
 from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan, wrinkle_passes
 from drumwork.rods.patterns import from_slack
 from drumwork.sources import common_practice
 from drumwork.work.asks import Option, Question, read_and_done
-from drumwork.work.conditions import Chose, Has, OnSide, Way
+from drumwork.work.conditions import Chose, Condition, Has, OnSide, Way
+from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Clear, Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
-from drumwork.work.ways import BassPitch, ResonantPitch, Ways
+from drumwork.work.ways import ResonantPitch, Ways
 from drumwork.work.words import Case, If, Point
 
-__all__ = ["clear", "cut", "fingers", "foam", "port", "seat", "set_head", "some_down", "tension"]
+__all__ = ["clear", "cut", "fingers", "foam", "port", "seat", "set_head", "some_down", "tension", "wrinkles"]
 
 _HALF = Turns.from_fraction(common_practice.HALF_TURN)
 _QUARTER = Turns.from_fraction(common_practice.QUARTER_TURN)
 _EIGHTH = Turns.of(1, 8)
-# P10: half turns from finger-tight, then smaller; P13: the tone arrives within two or three half turns.
-_FIRM = (_HALF, _HALF, _HALF)
-_MIDDLING = (_HALF, _HALF, _QUARTER)
-_LOW = (_HALF, _QUARTER, _QUARTER)
-TENSION: Mapping[DrumKind, tuple[Turns, ...]] = {
-    DrumKind.SNARE: _FIRM,
-    DrumKind.MARCHING_SNARE: _FIRM,
-    DrumKind.ORCHESTRAL_SNARE: _FIRM,
-    DrumKind.RACK_TOM: _MIDDLING,
-    DrumKind.FLOOR_TOM: _LOW,
-    DrumKind.BASS: _LOW,
-    DrumKind.MARCHING_BASS: _MIDDLING,
-    DrumKind.CONCERT_TOM: _MIDDLING,
-    DrumKind.PRACTICE_MESH: _FIRM,
-}
 _LEG = Has("legs") & Way("logo", "badge")
 _SET = "Set the new head even on the edge, {logo}, then the hoop on its marks."
 _LOGO = (
@@ -67,6 +52,9 @@ def set_head(side: Side, prefix: str = "") -> Step:
         tools=(If(Has("pedal") & OnSide(Side.BATTER), "hoop protector"),),
         looks_at=(Where.HEAD, Where.HOOP, Where.SHELL),
         recalls=tuple(f"{each}-{side.value}" for each in ("logo", "hoop", "rods")),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.OFF,)),
+        leaves=Leaves(head=HeadIs.SLACK),
+        why="One place for the logo brings back the old seat. A hoop put back elsewhere pulls unevenly.",
     )
 
 
@@ -88,6 +76,9 @@ def fingers(side: Side, prefix: str = "") -> Step:
         tools=(If(Has("claws"), "claws in order"),),
         looks_at=(Where.ROD, Where.HOOP, Where.SHELL),
         zero=True,
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.SLACK,)),
+        leaves=Leaves(head=HeadIs.ZERO),
+        why="Fingers load all rods alike, so counts from here mean something. Off centre, a head gets odd spots.",
     )
 
 
@@ -126,18 +117,49 @@ def seat(side: Side, prefix: str = "") -> Step:
         ("no-standing", If(_OVER, "over-tension")),
         does=("seat", "stretch"),
         looks_at=(Where.HEAD, Where.ROD, Where.HOOP),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.ZERO,)),
+        why="Film that was not stretched drops in the first show.",
     )  # fmt: skip
 
 
 def _tensioning(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
-    order = from_slack(drum.layouts[side], ways.pattern)
-    if drum.traits.pedal and ways.bass_pitch is BassPitch.LOWEST:
-        return Passes(wrinkle_passes(order), _EIGHTH, enough="Has the wrinkle just gone, at every rod?")
-    sizes = TENSION[drum.kind]
+    sizes = FROM_ZERO[drum.kind]
     if side is Side.RESONANT and ways.resonant is ResonantPitch.HIGHER:
         sizes = (*sizes, _QUARTER)  # P17: then a further quarter turn each
+    order = from_slack(drum.layouts[side], ways.pattern)
     return Passes(tuple(PassPlan(each, order) for each in sizes), _QUARTER)
+
+
+def _wrinkling(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
+    assert side is not None
+    order = from_slack(drum.layouts[side], ways.pattern)
+    return Passes(wrinkle_passes(order), Turns.of(-1, 16), enough="Has the wrinkle shown and just gone, at every rod?")
+
+
+def wrinkles(side: Side, prefix: str = "", when: Condition = _LOWEST) -> Step:
+    """P14: each rod finds its own edge."""
+    return Step(
+        f"{prefix}wrinkles",
+        "Wrinkles",
+        _wrinkling,
+        "Palm light on the middle. At each rod: down until a wrinkle shows there, up until it just goes; only then the next rod.",
+        side,
+        (
+            Point("Eye low across the film, on the reflection at the edge: the wrinkle shows as a soft line from the rod inward"),
+            Point("A rod that goes loose before a wrinkle shows is left at finger-tight"),
+            Point("Flaps under the beater: a quarter turn more all round"),
+        ),
+        ("driver", "over-tension"),
+        when=when,
+        does=("slacken", "tension"),
+        tools=openings.KEYS,
+        cites=("P14",),
+        looks_at=(Where.ROD, Where.HEAD, Where.HOOP),
+        picture="wrinkles",
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,)),
+        why="Each rod finds its own edge, which ears cannot.",
+    )  # fmt: skip
 
 
 def tension(side: Side, prefix: str = "") -> Step:
@@ -148,7 +170,7 @@ def tension(side: Side, prefix: str = "") -> Step:
         (
             Case(
                 _LOWEST,
-                "Palm on the middle. Ease each rod until a wrinkle shows at it, then up until it just goes; a quarter turn more all round if it flaps.",
+                "Equal small turns at each rod, crosswise, until it plainly resonates: a hand on the film feels it take.",
             ),
             Case(~_LOWEST, "Equal small turns at each rod until every ripple is gone and it has a tone."),
         ),
@@ -170,6 +192,9 @@ def tension(side: Side, prefix: str = "") -> Step:
         tools=openings.KEYS,
         cites=("P10", "P13", "P14"),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.ZERO,)),
+        leaves=Leaves(head=HeadIs.TIGHT),
+        why="Crosswise keeps the hoop level. Past the first tone, unevenness is tightened in.",
     )
 
 
@@ -197,6 +222,8 @@ def clear(side: Side, prefix: str = "") -> Step:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="Uncleared, a head warbles: two notes beat against each other.",
     )
 
 
@@ -214,6 +241,8 @@ def some_down(side: Side, prefix: str = "") -> Step:
         tools=openings.KEYS,
         cites=("§6", "P19"),
         looks_at=(Where.ROD, Where.HEAD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,)),
+        why="A rod or two slightly down can stop a drum from singing with its neighbours.",
     )
 
 
@@ -233,6 +262,8 @@ def foam(side: Side, prefix: str = "") -> Step:
         ("C6", "§4"),
         (Where.INSIDE,),
         picture="foam",
+        needs=Needs(head=(HeadIs.OFF,)),
+        why="Later, foam is out of reach.",
     )
 
 
@@ -262,6 +293,8 @@ def port(side: Side, prefix: str = "") -> Step:
             Question("port-size", "How wide", unit="length", keeps="port width"),
             Question("port-place", "Where", PORT_PLACE, own=True, keeps="port place"),
         ),
+        needs=Needs(head=(HeadIs.OFF,)),
+        why="On the drum, one slip costs head and edge.",
     )
 
 
@@ -298,4 +331,6 @@ def cut(side: Side, prefix: str = "") -> Step:
         picture="port",
         asks=(read_and_done("cutting-read", "gloves on, work clamped, nobody beside me"),),
         recalls=("port-size", "port-place"),
+        needs=Needs(head=(HeadIs.OFF,)),
+        why="A nick in the cut is where the head tears.",
     )

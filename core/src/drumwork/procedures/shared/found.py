@@ -81,6 +81,7 @@ def bare_drum_steps(side: Side, prefix: str = "") -> tuple[Step, ...]:
             _GRAVE,
             ("stop",),
             cites=("N12",),
+            why="A bench that mends an edge or a shell by guess makes it worse; every head after it suffers.",
         ),
         Step(
             f"{prefix}edge-decide",
@@ -96,6 +97,7 @@ def bare_drum_steps(side: Side, prefix: str = "") -> tuple[Step, ...]:
             _EDGE,
             ("check-hardware",),
             cites=("N12",),
+            why="A bench that mends an edge or a shell by guess makes it worse; every head after it suffers.",
         ),
         Step(
             f"{prefix}repair-draw",
@@ -111,5 +113,6 @@ def bare_drum_steps(side: Side, prefix: str = "") -> tuple[Step, ...]:
             Found("thread-stripped") | Found("insert-loose") | Found("rod-seized"),
             ("repair",),
             cites=("N13",),
+            why="Forced, a bad thread takes its rod and insert with it.",
         ),
     )

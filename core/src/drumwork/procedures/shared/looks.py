@@ -7,6 +7,7 @@ from drumwork.findings import Where
 from drumwork.procedures.shared import openings, snare_side
 from drumwork.procedures.shared.wires import wires_back
 from drumwork.work.conditions import Has, OnSide
+from drumwork.work.hand import Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.words import Case, Point
@@ -33,6 +34,8 @@ def lay_out_to_tune(side: Side | None) -> Step:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("§4", "§6"),
         looks_at=(Where.HEAD, Where.ROD, Where.HOOP, Where.HARDWARE),
+        leaves=Leaves(up=Up.HAND, lever=Lever.OFF),
+        why="With the lower head muted, only the head in hand is heard. Legs on, the drum does not lie flat.",
     )
 
 
@@ -56,8 +59,8 @@ def other_head(side: Side) -> Step:
         "Other head",
         Tick(),
         (
-            Case(OnSide(Side.BATTER), "Turn the drum over and listen to the resonant head. It has crept; clear it too if it is no longer even."),
-            Case(OnSide(Side.RESONANT), "Turn the drum over and listen to the batter. It has crept; clear it too if it is no longer even."),
+            Case(OnSide(Side.BATTER), "Listen to the resonant head. It has crept; clear it too if it is no longer even."),
+            Case(OnSide(Side.RESONANT), "Listen to the batter. It has crept; clear it too if it is no longer even."),
         ),
         side,
         (Point("The two together as this drum is wanted: alike, a little higher, or lower"),),
@@ -65,4 +68,6 @@ def other_head(side: Side) -> Step:
         does=("other-head",),
         cites=("§6", "§7", "N6"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.OTHER,), lever=Lever.OFF),
+        why="The other head shapes the sound and drags this one: unheard, both end up off.",
     )  # fmt: skip

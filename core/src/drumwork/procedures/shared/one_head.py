@@ -10,15 +10,17 @@ from drumwork.work.plan import DrumFacts, Step
 __all__ = ["one_head"]
 
 
-def one_head(side: Side, drum: DrumFacts, prefix: str = "") -> tuple[Step, ...]:
-    """Slacken, lift off, clean, set, fingers, seat, tension, clear; a snare side goes its own way."""
+def one_head(side: Side, drum: DrumFacts, prefix: str = "", out: bool = True, back: bool = True) -> tuple[Step, ...]:
+    """Slacken, lift off, clean, set, fingers, seat, tension, clear; a snare side goes its own way. What lies inside comes `out` and goes `back`."""
     if side is Side.RESONANT and drum.traits.wires:
         return snare_side.one_head(prefix)
     return (
         openings.slacken(side, prefix),
         openings.lift_off(side, prefix),
+        *([openings.inside_out(side, prefix)] if out else []),
         openings.clean(side, prefix),
         *bare_drum_steps(side, prefix),
+        *([openings.inside_in(side, prefix)] if back else []),
         fitting.foam(side, prefix),
         fitting.port(side, prefix),
         fitting.cut(side, prefix),
@@ -26,6 +28,7 @@ def one_head(side: Side, drum: DrumFacts, prefix: str = "") -> tuple[Step, ...]:
         fitting.fingers(side, prefix),
         fitting.seat(side, prefix),
         fitting.tension(side, prefix),
+        fitting.wrinkles(side, prefix),
         fitting.clear(side, prefix),
         fitting.some_down(side, prefix),
     )

@@ -5,11 +5,14 @@ from __future__ import annotations
 from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import found
+from drumwork.procedures.shared.from_zero import over_zero
+from drumwork.quantities import Turns
 from drumwork.rods.passes import slackening_passes
 from drumwork.rods.patterns import from_slack
 from drumwork.work.asks import Question
 from drumwork.work.cautions import CautionId
-from drumwork.work.conditions import Has, OnSide, Way
+from drumwork.work.conditions import ALWAYS, Condition, Has, Way
+from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.tags import Tag
@@ -17,10 +20,11 @@ from drumwork.work.ways import Ways
 from drumwork.work.words import If, Point
 
 __all__ = [
-    "KEYS", "NEEDS_TWO", "READ_WITH", "THROW_OFF", "THROW_OFF_DOWN", "clean", "lay_out", "lift_off", "mark", "ring_out", "slacken",
+    "KEYS", "NEEDS_TWO", "READ_WITH", "THROW_OFF", "THROW_OFF_DOWN", "clean", "inside_in", "inside_out", "lay_out", "lift_off", "mark", "ring_out", "slacken",
     "where_it_sits",
 ]  # fmt: skip
 
+_QUARTER_DOWN = Turns.of(-1, 4)
 KEYS: tuple[str | If[str], ...] = (
     If(~Has("high_tension"), "drum key"),
     If(~Has("high_tension"), "second drum key"),
@@ -38,8 +42,8 @@ THROW_OFF = Point("Throw-off down, so the wires are off the head", Has("wires"))
 THROW_OFF_DOWN: If[Tag] = If(Has("wires"), "wires-off")
 
 
-def lay_out(side: Side | None, head_point: Point) -> Step:
-    """Tools and the head, before a rod is touched; what is in the way comes off."""
+def lay_out(side: Side | None, head_point: Point, first: Side | None = None) -> Step:
+    """Tools and the head, before a rod is touched; what is in the way comes off. The head that is worked on first comes up."""
     return Step(
         "lay-out",
         "Lay out",
@@ -61,23 +65,62 @@ def lay_out(side: Side | None, head_point: Point) -> Step:
         does=("lay-out", THROW_OFF_DOWN),
         tools=(*KEYS, *READ_WITH, "soft-topped table", "the new head"),
         looks_at=(Where.HEAD, Where.HARDWARE),
+        leaves=Leaves(up=Up.RESONANT if (first or side) is Side.RESONANT else Up.BATTER, lever=Lever.OFF),
+        why="Anything missing is missed now, not with a bare drum in hand. A soft top mutes the lower head.",
     )
 
 
 def ring_out(side: Side | None) -> Step:
-    """What damps a bass drum comes out before it is read, and goes back after (§4)."""
+    """What damps a bass drum from outside comes off before it is read, and goes on after (§4)."""
     return Step(
         "ring-out",
-        "Damping out",
+        "Ring off",
         Tick(),
-        "Take the removable damping ring, towel or pillow out. It would hide the pitch; it goes back when the heads are clear.",
+        "Take off what damps the drum from outside: ring, gel or tape. It goes on again when the heads are clear.",
         side,
-        (Point("Put where it goes back from"),),
+        (Point("Where each piece sat is marked or noted"),),
         when=Has("pedal"),
         does=("ring-out",),
         cites=("§4",),
-        looks_at=(Where.INSIDE,),
+        looks_at=(Where.HEAD,),
+        why="With the ring on, a bass drum gives attack and no tone to read.",
     )
+
+
+def inside_out(side: Side | None, prefix: str = "", through: Condition = ALWAYS) -> Step:
+    """What lies inside a bass drum comes out while a hand comes in: a head is off, or there is a port (§4, §20)."""
+    return Step(
+        f"{prefix}inside-out",
+        "Inside out",
+        Tick(),
+        "Take out what lies inside: pillow, towel or pad. Shake out dust and splinters with it.",
+        side,
+        (Point("What it was, and where it lay, in a note"),),
+        when=Has("pedal") & through,
+        does=("inside-out",),
+        cites=("§4", "§9"),
+        looks_at=(Where.INSIDE,),
+        needs=Needs(reachable=True),
+        why="What touches a head hides its pitch.",
+    )
+
+
+def inside_in(side: Side | None, prefix: str = "", through: Condition = ALWAYS) -> Step:
+    """And goes in again, as this drum is wanted, before it is closed or through its port."""
+    return Step(
+        f"{prefix}inside-in",
+        "Inside in",
+        Tick(),
+        "Lay in what belongs inside, as this drum is wanted: pillow, towel or pad, or nothing.",
+        side,
+        (Point("Clear of the head that is worked on, until it is cleared", ~through), Point("What was put where is noted")),
+        when=Has("pedal") & through,
+        does=("muffle-inside",),
+        cites=("§3", "§9"),
+        looks_at=(Where.INSIDE,),
+        needs=Needs(reachable=True),
+        why="Damping forgotten while the drum is open costs a head off again.",
+    )  # fmt: skip
 
 
 def mark(side: Side | None, both: bool = False) -> Step:
@@ -96,6 +139,7 @@ def mark(side: Side | None, both: bool = False) -> Step:
         tools=("tape", "marker"),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
         asks=tuple(each for one in (Side if side is None else (side,)) for each in where_it_sits(one, side is None)),
+        why="A warped hoop and a seated head fit only where they sat.",
     )
 
 
@@ -122,24 +166,27 @@ def where_it_sits(side: Side, both: bool = False) -> tuple[Question, ...]:
 
 def _slackening(drum: DrumFacts, side: Side | None, ways: Ways) -> StepData:
     assert side is not None
-    passes = slackening_passes(from_slack(drum.layouts[side], ways.pattern))
-    return Passes(passes, passes[0].each, down=True, enough="Do fingers turn every rod now?")
+    passes = slackening_passes(from_slack(drum.layouts[side], ways.pattern), over_zero(drum, side))
+    return Passes(passes, _QUARTER_DOWN, down=True, enough="Do fingers turn every rod now?")
 
 
 def slacken(side: Side, prefix: str = "") -> Step:
-    """P11: two turns down at each rod, evenly."""
+    """P11: half turns down at each rod, evenly, the last by quarters."""
     return Step(
         f"{prefix}slacken",
         "Slacken",
         _slackening,
-        "Two turns down at each rod, pair by pair, again and again until fingers turn them. Never empty one side first.",
+        "Half a turn down at each rod, pair by pair, round after round, the last rounds by quarters, until fingers turn them.",
         side,
-        found.SLACKEN_POINTS,
+        (Point("Never one side first"), Point("Fingers turn every rod sooner: enough"), *found.SLACKEN_POINTS),
         ("driver",),
         does=("slacken",),
         tools=KEYS,
         cites=("P11",),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), free=True),
+        leaves=Leaves(head=HeadIs.SLACK),
+        why="Emptied at one side, hoop and shell are pulled over.",
     )
 
 
@@ -164,6 +211,9 @@ def lift_off(side: Side, prefix: str = "") -> Step:
         does=("lift-off",),
         tools=("rags",),
         looks_at=(Where.HOOP, Where.ROD, Where.EDGE),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.SLACK,), free=True),
+        leaves=Leaves(head=HeadIs.OFF),
+        why="Dirt and mixed rods come back as stiff threads.",
     )
 
 
@@ -185,11 +235,13 @@ def clean(side: Side, prefix: str = "") -> Step:
             Point("New threads come greased: none there", Way("grease", "never-on-new")),
             Point("A spot of light grease at every insert; no more, or rods walk loose", Way("grease", "always")),
             Point("Threads wiped clean; this workshop adds no grease", Way("grease", "never")),
-            Point("Muffling inside, if any, goes in now", OnSide(Side.BATTER)),
+            Point("Muffling inside, if any, goes in now", ~Has("pedal")),
             *found.BARE_POINTS,
         ),
         ("dust", "solvent"),
-        does=("clean-edge", "check-hardware", "muffle-inside"),
+        does=("clean-edge", "check-hardware", If(~Has("pedal"), "muffle-inside")),
         tools=("rags", "small screwdriver", If(~Way("grease", "never"), "light grease")),
         looks_at=found.BARE_DRUM,
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.OFF,)),
+        why="Dust under the film spoils contact and tuning, loose screws rattle, and dry threads hide the true pull.",
     )

@@ -15,6 +15,7 @@ from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan, snare_side_passes, snare_side_turns, usual_bed
 from drumwork.rods.patterns import Pattern, from_slack
 from drumwork.work.conditions import Has, Way
+from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up, WiresAre
 from drumwork.work.kinds.steps import Clear, Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.ways import Ways
@@ -65,7 +66,7 @@ def wires_off(prefix: str = "") -> Step:
         f"{prefix}wires-off",
         "Wires off",
         Tick(),
-        "Throw-off down. Free the wires at the butt end first, so that the strainer side keeps its setting, and lay them over the strainer.",
+        "Free the wires at the butt end, so that the strainer side keeps its setting, and lay them over the strainer.",
         None,
         (
             Point("Wires and straps lie supported; nothing bends"),
@@ -79,6 +80,17 @@ def wires_off(prefix: str = "") -> Step:
         cites=("§3", "N8"),
         looks_at=(Where.WIRES, Where.STRAINER),
         picture="wires-free",
+        needs=Needs(
+            up=(Up.RESONANT,),
+            lever=Lever.OFF,
+            wires=(
+                WiresAre.ON,
+                WiresAre.STRAINER,
+                WiresAre.NONE,
+            ),
+        ),
+        leaves=Leaves(wires=WiresAre.STRAINER),
+        why="Wires that are not freed get bent. Freed at the butt end, the strainer keeps its setting.",
     )
 
 
@@ -94,6 +106,9 @@ def _set(prefix: str) -> Step:
         tools=("the new head",),
         cites=("F4", "C3"),
         looks_at=(Where.HEAD, Where.EDGE, Where.SHELL),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.OFF,), free=True),
+        leaves=Leaves(head=HeadIs.SLACK),
+        why="This film dents at a fingertip, and a dent is heard.",
     )  # fmt: skip
 
 
@@ -112,6 +127,8 @@ def _gate(prefix: str) -> Step:
         cites=("N7", "§3"),
         looks_at=(Where.HOOP, Where.STRAINER),
         picture="gate",
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.SLACK,)),
+        why="A gate in the wrong place is found when all is tight, and everything comes off again.",
     )
 
 
@@ -132,6 +149,9 @@ def _fingers(prefix: str) -> Step:
         cites=("§3",),
         looks_at=(Where.ROD, Where.HOOP, Where.SHELL),
         zero=True,
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.SLACK,)),
+        leaves=Leaves(head=HeadIs.ZERO),
+        why="Fingers load all rods alike, so counts from here mean something. Off centre, a head gets odd spots.",
     )
 
 
@@ -147,6 +167,8 @@ def _seat(prefix: str) -> Step:
         does=("seat",),
         cites=("§4", "N9"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.ZERO,)),
+        why="Thin film that is forced is marred.",
     )
 
 
@@ -166,6 +188,9 @@ def _tension(prefix: str) -> tuple[Step, ...]:
         tools=openings.KEYS,
         cites=("P12", "F5"),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.ZERO,)),
+        leaves=Leaves(head=HeadIs.TIGHT),
+        why="Crosswise keeps the hoop level. Past the first tone, unevenness is tightened in.",
     )  # fmt: skip
     bed = Step(
         f"{prefix}bed-rods",
@@ -184,6 +209,8 @@ def _tension(prefix: str) -> tuple[Step, ...]:
         ("P12", "N9"),
         (Where.ROD, Where.HEAD),
         picture="bed-rods",
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,)),
+        why="Creases by the bed alarm people, who over-tighten those rods. Without them matched, wires have no firm head to answer.",
     )
     return away, bed
 
@@ -206,6 +233,8 @@ def _clear(prefix: str) -> Step:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3", "§4"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="Uncleared, a head warbles: two notes beat against each other.",
     )
 
 
@@ -223,6 +252,8 @@ def _ease(prefix: str) -> Step:
         openings.KEYS,
         ("P18",),
         (Where.ROD, Where.WIRES),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,)),
+        why="Slacker film beside the wires answers other drums less.",
     )
 
 

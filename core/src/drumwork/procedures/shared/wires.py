@@ -5,6 +5,7 @@ from __future__ import annotations
 from drumwork.findings import Where
 from drumwork.work.asks import Option, Question
 from drumwork.work.conditions import ALWAYS, Any_, Chose, Condition, Found, Has, Way
+from drumwork.work.hand import Leaves, Lever, Needs, Up, WiresAre
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import Step
 from drumwork.work.words import Point
@@ -30,6 +31,14 @@ def knob_back() -> Step:
         cites=("N8", "§8"),
         looks_at=_AT,
         picture="knob",
+        needs=Needs(
+            wires=(
+                WiresAre.STRAINER,
+                WiresAre.NONE,
+            )
+        ),
+        leaves=Leaves(knob_out=True),
+        why="A knob backed out leaves travel. Clamped without it, the wires never go off, or stay dead.",
     )
 
 
@@ -38,7 +47,7 @@ def butt_side() -> Step:
         "butt",
         "Butt side",
         Tick(),
-        "Lever up. Draw the wires straight and firm at the butt plate, not hard, and clamp them, the two screws in turn.",
+        "Draw the wires straight and firm at the butt plate, not hard, and clamp them, the two screws in turn.",
         None,
         (
             Point("Both ends the same distance from the edge, allowing for what pulling shifts"),
@@ -51,6 +60,9 @@ def butt_side() -> Step:
         cites=("§8",),
         looks_at=_AT,
         picture="butt",
+        needs=Needs(up=(Up.RESONANT,), lever=Lever.ON, wires=(WiresAre.STRAINER,), knob_out=True),
+        leaves=Leaves(wires=WiresAre.ON),
+        why="Clamped with the lever on, off is truly off. Slanted wires answer unevenly.",
     )
 
 
@@ -59,10 +71,10 @@ def level() -> Step:
         "level",
         "Level",
         Tick(),
-        "Lever down. Look straight along the wires from both ends: they hang level, neither side lower.",
+        "Look straight along the bed from both sides: the wires hang level, neither side lower.",
         None,
         (
-            Point("One side hangs: unclamp that end, draw the low side up, clamp again"),
+            Point("One side hangs: snare side up, lever on, unclamp that end, draw the low side up, clamp again"),
             Point("Off centre or not level: set again", Found("wires-off-centre") | Found("wires-not-level")),
         ),
         does=("wires-level",),
@@ -70,6 +82,15 @@ def level() -> Step:
         cites=("§8",),
         looks_at=_AT,
         picture="level",
+        needs=Needs(
+            up=(
+                Up.BATTER,
+                Up.EDGE,
+            ),
+            lever=Lever.OFF,
+            wires=(WiresAre.ON,),
+        ),
+        why="A side that hangs buzzes.",
     )
 
 
@@ -106,6 +127,9 @@ def _try(number: int) -> Step:
         looks_at=_AT,
         picture="on-off",
         asks=(Question(question, "Which of the four is it", _FOUR, needed=True),),
+        needs=Needs(up=(Up.BATTER,), wires=(WiresAre.ON,)),
+        leaves=Leaves(lever=Lever.ON),
+        why="Tried off first, a bad clamp shows before the knob is set.",
     )  # fmt: skip
 
 
@@ -122,9 +146,10 @@ def _put_right(number: int, what: str, title: str, say: str) -> Step:
     """What follows from the answer before."""
     return Step(
         f"{what}-{number}", title, Tick(), say, None,
-        (Point("Both ends the same distance from the edge still; strands centred"),),
+        (Point("Snare side up for it, batter up again before it is tried"), Point("Both ends the same distance from the edge still; strands centred")),
         ("strands",),
         when=_was(number, what),
+        why="Set right now, it is not the knob that is blamed later.",
         does=("wires-fit",),
         tools=_SCREWDRIVER,
         cites=("§8", "N8"),
@@ -139,15 +164,15 @@ def on_off() -> tuple[Step, ...]:
         steps += [
             _put_right(
                 number, STAYS, "Wires off the head",
-                "Lever on. Turn the knob further out. If it is out already, loosen the butt clamp, let the wires go a little, and clamp them again.",
+                "Turn the knob further out. If it is out already, turn the drum over, lever on, loosen the butt clamp, let the wires go a little, and clamp them again.",
             ),
             _put_right(
                 number, DEAD, "Wires nearer the head",
-                "Lever on. Loosen the butt clamp, draw the wires firmer, and clamp them again.",
+                "Turn the drum over, lever on. Loosen the butt clamp, draw the wires firmer, and clamp them again.",
             ),
             _put_right(
                 number, BACKWARDS, "Clamp with the lever on",
-                "They were clamped with the lever off. Loosen the butt clamp, put the lever on, draw the wires straight, and clamp them again.",
+                "They were clamped with the lever off. Turn the drum over, lever on, loosen the butt clamp, draw the wires straight, and clamp them again.",
             ),
             _try(number + 1),
         ]  # fmt: skip
@@ -159,7 +184,7 @@ def fine() -> Step:
         "fine",
         "Fine tension",
         Tick(),
-        "Lever up. Tighten the knob while you tap softly near the edge: fuller and fuzzier when loose, crisper when tight, choked when too far.",
+        "Tighten the knob while you tap softly near the edge: fuller and fuzzier when loose, crisper when tight, choked when too far.",
         None,
         (
             Point("Soft strokes near the edge still speak"),
@@ -172,6 +197,9 @@ def fine() -> Step:
         tools=("stick",),
         cites=("§8", "P18"),
         looks_at=(*_AT, Where.ROD),
+        needs=Needs(up=(Up.BATTER,), lever=Lever.ON, wires=(WiresAre.ON,)),
+        leaves=Leaves(knob_out=False),
+        why="Too loose is fuzz, too tight chokes.",
     )  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from drumwork.procedures.shared.suits import rods
 from drumwork.work import effects
 from drumwork.work.conditions import Has
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Clear, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -34,6 +35,8 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         tools=(*openings.KEYS, "rags"),
         cites=("N13", "§13"),
         looks_at=(Where.ROD,),
+        leaves=Leaves(up=Up.HAND, lever=Lever.OFF),
+        why="A wrong thread strips the insert it is forced into.",
     )
     back = Step(
         "back",
@@ -51,6 +54,8 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         tools=openings.KEYS,
         cites=("§13",),
         looks_at=(Where.ROD, Where.HOOP),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,)),
+        why="Its neighbours carried its share: left so, the head is uneven.",
     )
     even = Step(
         "clear",
@@ -64,6 +69,8 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         tools=(*openings.KEYS, *openings.READ_WITH),
         cites=("F2", "F3"),
         looks_at=(Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why="Uncleared, a head warbles: two notes beat against each other.",
     )
     close = endings.close(side, "Close the job. The loan is over, and the history says so.", "Close", writes=False)
     return look, openings.ring_out(side), back, even, endings.ring_in(side), close

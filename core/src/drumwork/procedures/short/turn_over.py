@@ -8,6 +8,7 @@ from drumwork.procedures.shared import endings, openings
 from drumwork.work import effects
 from drumwork.work.conditions import Has
 from drumwork.work.effects import Effect
+from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Clear, Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -35,6 +36,7 @@ _LOOK = Step(
     tools=(*openings.KEYS, "cloth tape"),
     cites=("§11", "N6"),
     looks_at=(Where.HEAD, Where.ROD),
+    why="A cratered resonant head cannot be tuned away; a cratered batter can be played.",
 )
 _TURN = Step(
     "turn",
@@ -50,6 +52,8 @@ _TURN = Step(
     does=("other-head",),
     cites=("§11", "§13"),
     looks_at=(Where.HARDWARE,),
+    leaves=Leaves(up=Up.RESONANT),
+    why="The better head belongs below, where the tone is made.",
 )
 _CLEAR = Step(
     "clear",
@@ -62,6 +66,8 @@ _CLEAR = Step(
     tools=(*openings.KEYS, *openings.READ_WITH),
     cites=("F2", "F3", "§13"),
     looks_at=(Where.HEAD, Where.ROD),
+    needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+    why="The head on top now was tuned to be below.",
 )
 
 

@@ -10,6 +10,7 @@ from drumwork.work import effects
 from drumwork.work.asks import Question
 from drumwork.work.conditions import Found, Has
 from drumwork.work.effects import Effect
+from drumwork.work.hand import Leaves, Lever, Needs, Up, WiresAre
 from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
@@ -25,7 +26,7 @@ def _lay_out(*points: Point, asks: tuple[Question, ...] = ()) -> Step:
         "lay-out",
         "Lay out",
         Tick(),
-        "Drum upside down on the soft table, snare side up, lever down. Clear both heads first: wires are set on a drum that is in tune.",
+        "Drum upside down on the soft table, snare side up, lever off. Clear both heads first: wires are set on a drum that is in tune.",
         None,
         (*points, Point("Both heads even and at pitch")),
         does=("lay-out", "wires-off"),
@@ -33,6 +34,8 @@ def _lay_out(*points: Point, asks: tuple[Question, ...] = ()) -> Step:
         cites=("§8",),
         looks_at=(Where.HEAD, *_AT),
         asks=asks,
+        leaves=Leaves(up=Up.RESONANT, lever=Lever.OFF),
+        why="Wires set on a drum out of tune are set again.",
     )
 
 
@@ -57,16 +60,17 @@ _LOOK = Step(
     does=("look", "check-hardware"),
     cites=("§8", "§11"),
     looks_at=_AT,
+    why="A bent or broken strand dulls and buzzes, whatever is tuned.",
 )
 
 _STRAINER = Step(
     "strainer",
     "Strainer side",
     Tick(),
-    "Lever up. Clamp the strainer side first, firm, its two screws in turn, the strap through straight.",
+    "Clamp the strainer side first, firm, its two screws in turn, the strap through straight.",
     None,
     (
-        Point("Set a little toward the butt end: pulling will shift it"),
+        Point("Set a little toward the strainer: the pull from the butt end brings it to the middle"),
         Point("Strap or cord flat, no twist; both legs the same length"),
         Point("Wires flat side to the film"),
     ),
@@ -76,6 +80,9 @@ _STRAINER = Step(
     cites=("§8",),
     looks_at=_AT,
     picture="strainer",
+    needs=Needs(up=(Up.RESONANT,), lever=Lever.ON, wires=(WiresAre.NONE,), knob_out=True),
+    leaves=Leaves(wires=WiresAre.STRAINER),
+    why="A strainer end clamped firm keeps its setting.",
 )
 
 _OLD_OFF = Step(
@@ -89,18 +96,24 @@ _OLD_OFF = Step(
     does=("wires-off",),
     tools=("small screwdriver", "tape"),
     looks_at=(*_AT, Where.HEAD),
+    needs=Needs(up=(Up.RESONANT,), lever=Lever.OFF, wires=(WiresAre.STRAINER,)),
+    leaves=Leaves(wires=WiresAre.NONE),
+    why="Broken strands cut the hand, and the film too.",
 )
 
-_TURN = Step(
-    "turn-over",
-    "Turn over",
+_SOFTLY = Step(
+    "soft-strokes",
+    "Play it softly",
     Tick(),
-    "Turn the drum up and play it softly, near the edge and in the middle, lever up and down.",
+    "Play it softly, near the edge and in the middle, lever up and down.",
     None,
     (Point("Answers at a whisper near the edge"), Point("Silent with the lever down")),
     does=("wires-test", "listen-mounted"),
     cites=("§8", "N10"),
     looks_at=(*_AT, Where.ROD),
+    needs=Needs(up=(Up.BATTER,), wires=(WiresAre.ON,)),
+    leaves=Leaves(lever=Lever.ON),
+    why="What answers a hard stroke may be dead at a soft one.",
 )
 
 
@@ -116,7 +129,7 @@ def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         level(),
         *on_off(),
         fine(),
-        _TURN,
+        _SOFTLY,
         endings.close(None, "Write the date on the butt side of the strap, then close the job."),
     )
 
@@ -131,7 +144,7 @@ def _again(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         level(),
         *on_off(),
         fine(),
-        _TURN,
+        _SOFTLY,
         endings.close(None, "Close the job. It goes into the drum's history.", "Close", writes=False),
     )
 
