@@ -120,7 +120,7 @@ def test_a_ported_bass_by_wrinkles(browser: Browser, installation: Installation)
 
 @pytest.mark.parametrize(
     ("tag", "work", "part", "last"),
-    [("MQ-083", "mesh-heads", "heads", "Write on it"), ("MQ-066", "set-wires", "wires", "Close")],
+    [("MQ-083", "mesh-heads", "batter", "Write on it"), ("MQ-066", "set-wires", "wires", "Close")],
 )
 def test_other_work_is_led_to_the_end(
     browser: Browser, installation: Installation, tag: str, work: str, part: str, last: str

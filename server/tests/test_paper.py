@@ -34,7 +34,7 @@ def test_a_job_as_paper_has_its_steps_tallies_and_ladder(api: Api, hands: Hands,
     for step in hands.look()["plan"]:
         if step["when"] is True:
             assert step["title"] in told
-    assert "Pass 1: down 2 at each" in told
+    assert "Pass 1: down 1/2 at each" in told
     assert "1: reads" in told
     assert "No power driver on tension rods" in told
 

@@ -30,10 +30,6 @@ def test_it_goes_in_the_trades_order_about_the_resonant_head_alone(kind: DrumKin
     assert [done.index(tag) for tag in order] == sorted(done.index(tag) for tag in order)
 
 
-def test_muffling_inside_is_the_batters_business() -> None:
-    assert "Muffling" not in " ".join(plan("new-resonant-head", Part.RESONANT).step("clean").said(()))
-
-
 def test_an_aged_resonant_head_of_a_tom_leads_to_it() -> None:
     offer = head_change_for(facts(), Side.RESONANT)
     assert offer.work is work_named("new-resonant-head")

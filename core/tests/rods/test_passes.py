@@ -31,9 +31,13 @@ def test_tightening_by_nothing_or_too_much_is_refused(turns: Turns) -> None:
         tightening_passes(ROUND, turns)
 
 
-def test_slackening_is_even_two_turns_a_round() -> None:
-    """Common practice, P11, no source."""
-    assert [(each.each.fraction, each.order) for each in slackening_passes(ROUND)] == [(Fraction(-2), ROUND)] * 3
+@pytest.mark.parametrize("over_zero", [Turns.of(1), Turns.of(5, 4), Turns.of(3, 2), Turns.of(7, 2)])
+def test_slackening_is_even_and_empties_no_rod_in_one_go(over_zero: Turns) -> None:
+    """Common practice, P11, no source: half turns, quarters toward the end, never more than the head has over zero."""
+    passes = slackening_passes(ROUND, over_zero)
+    assert sum((each.each.fraction for each in passes), Fraction(0)) == -over_zero.fraction
+    assert all(each.order == ROUND and Fraction(-1, 2) <= each.each.fraction < 0 for each in passes)
+    assert passes[-1].each.fraction == Fraction(-1, 4)
 
 
 def test_on_the_snare_side_rods_beside_the_bed_come_last_and_gently() -> None:
@@ -52,13 +56,11 @@ def test_the_snare_side_needs_to_know_its_bed() -> None:
 
 
 def test_the_lowest_clean_pitch_goes_down_to_a_wrinkle_and_just_up_again() -> None:
-    """Common practice, P14: then optionally a quarter turn more all round."""
-    down, up, more = wrinkle_passes(ROUND)
-    assert down.each.fraction < 0 < up.each.fraction
-    assert "wrinkle" in down.until
-    assert "wrinkle" in up.until
-    assert (more.each.fraction, more.until) == (Fraction(1, 4), "")
-    assert len(wrinkle_passes(ROUND, Turns(0))) == 2
+    """Common practice, P14: each rod by itself, before the next is touched."""
+    (each,) = wrinkle_passes(ROUND)
+    assert each.order == ROUND
+    assert Fraction(-1, 8) < each.each.fraction < 0
+    assert each.until == "its wrinkle has shown and just gone"
 
 
 def test_four_by_a_hair_are_two_adjacent_pairs_in_line() -> None:

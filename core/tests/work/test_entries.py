@@ -163,7 +163,7 @@ class TestBothHeads:
 
     def test_readings_go_to_the_step_they_were_made_in(self) -> None:
         with pytest.raises(BadEvent, match="no rounds"):
-            require_fits(after(BOTH), read(0, 1, "200", step="turn-over"))
+            require_fits(after(BOTH), read(0, 1, "200", step="to-batter"))
         with pytest.raises(BadEvent, match="no step"):
             require_fits(after(BOTH), read(0, 1, "200", step="clear"))
 

@@ -166,6 +166,7 @@ class StepOut(Schema):
     picture_words: str
     asks: list[QuestionOut]
     recalls: list[str]
+    why: str
 
 
 class EntryOut(Schema):

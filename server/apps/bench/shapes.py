@@ -88,6 +88,7 @@ def shape_step(step: StepPlan) -> StepOut:
         picture_words=PICTURES.get(step.picture, ""),
         asks=[QuestionOut.model_validate(each, from_attributes=True) for each in step.asks],
         recalls=list(step.recalls),
+        why=step.why,
     )
 
 

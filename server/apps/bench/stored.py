@@ -31,7 +31,7 @@ __all__ = [
     "upcast_entry",
 ]
 
-PLAN_SHAPE: Final = 4
+PLAN_SHAPE: Final = 5
 ENTRY_VERSION: Final = Entry.version
 
 
@@ -113,10 +113,16 @@ def _as_the_drum_wants(plan: dict[str, Any]) -> dict[str, Any]:
     return {**plan, "ways": {**ways, "first_head": first}, "above_cents": {}}
 
 
+def _told_why(plan: dict[str, Any]) -> dict[str, Any]:
+    """4 to 5: a step says why, and how it finds the drum; older plans did not know."""
+    return {**plan, "steps": [{**step, "why": "", "before": None} for step in plan["steps"]]}
+
+
 _PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     1: _more_schools,
     2: _questions,
     3: _as_the_drum_wants,
+    4: _told_why,
 }
 """From the shape of that number to the next. Shape 1 is the first that was kept."""
 

@@ -65,19 +65,24 @@ class Hands:
         self.send(0.5, kind="answer", step=step, question=question, values=[said], unit=unit)
 
     def up_to(self, last: str) -> None:
-        """Every step before this one."""
-        for step in self.state().steps:
+        """Every step before this one that is not done yet; what must be answered gets its first answer."""
+        state = self.state()
+        for step in state.steps:
             if step.id == last:
                 break
+            if step.id in state.done:
+                continue
+            for each in step.asks:
+                if each.needed:
+                    self.answer(step.id, each.name, each.options[0].value)
             self.steps(step.id)
         self.state()
 
-    def passes(self, step: str, laps: int, rods_of_last: int | None = None) -> None:
-        """Turn whole passes; of the last one only so many rods."""
-        state = self.state()
-        for number in range(laps):
-            lap = state.laps[step][number]
-            order = lap.order if number < laps - 1 or rods_of_last is None else lap.order[:rods_of_last]
+    def passes(self, step: str, laps: int | None = None, rods_of_last: int | None = None) -> None:
+        """Turn whole passes, all of them or so many; of the last one only so many rods."""
+        made = self.state().laps[step][:laps]
+        for number, lap in enumerate(made):
+            order = lap.order if number < len(made) - 1 or rods_of_last is None else lap.order[:rods_of_last]
             for rod in order:
                 assert lap.each is not None
                 self.turned(0.2, step, number, rod, lap.each.thirtyseconds)
@@ -162,9 +167,9 @@ class _Starter:
 
     def to_clear(self, hands: Hands) -> None:
         hands.steps(*BEFORE_SLACKEN)
-        hands.passes("slacken", 3)
+        hands.passes("slacken")
         hands.steps("slacken", *BEFORE_TENSION)
-        hands.passes("tension", 3)
+        hands.passes("tension")
         hands.steps("tension")
 
     def to_rest(self, name: str, minutes_ago: float, rest_minutes: int, who: int) -> None:
@@ -177,7 +182,8 @@ class _Starter:
             if clear is None or clear.value.clear:
                 break
             hands.turn_round(lap)
-        hands.steps("clear", "other-head")
+        hands.steps("clear")
+        hands.up_to("rest")
         hands.at = max(hands.at, self.now - timedelta(minutes=minutes_ago))
         hands.send(0, kind="rest", step="rest", minutes=rest_minutes)
         hands.state()
@@ -227,7 +233,7 @@ def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetim
 
     plover = begin.start("Plover", 95, "will not hold its pitch", who=1)
     plover.steps(*BEFORE_SLACKEN)
-    plover.passes("slacken", 3)
+    plover.passes("slacken")
     plover.steps("slacken", "lift-off")
     plover.state()
 
@@ -237,7 +243,7 @@ def jobs_in_hand(drums: dict[str, Drum], members: list[Membership], now: datetim
 
     sanderling = begin.start("Sanderling", 30, "dented by sticks", work="new-snare-side-head", side=Side.RESONANT)
     sanderling.steps(*BEFORE_SLACKEN, "wires-off")
-    sanderling.passes("slacken", 3)
+    sanderling.passes("slacken")
     sanderling.steps("slacken", "lift-off", "clean", "set-head")
     sanderling.state()
 

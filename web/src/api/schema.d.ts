@@ -7481,6 +7481,8 @@ export interface components {
             tools: components["schemas"]["PointOut"][];
             /** When */
             when: unknown;
+            /** Why */
+            why: string;
             /** Zero */
             zero: boolean;
         };

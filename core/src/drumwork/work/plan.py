@@ -359,11 +359,13 @@ def _come_to(step: Step, at: InHand, steps: list[StepPlan], procedure: Procedure
         if said[0][0] not in begun
         else f"{said[0][0]}-{1 + sum(each.startswith(said[0][0]) for each in begun)}"
     )
-    steps.append(_between(name, said[0][1], " ".join(each[2] for each in said), up, at, drum))
+    steps.append(_between(name, said[0][1], " ".join(each[2] for each in said), up, step.side, at, drum))
     return replace(at, up=up or at.up, lever=lever or at.lever)
 
 
-def _between(name: str, title: str, say: str, up: Up | None, at: InHand, drum: DrumFacts) -> StepPlan:
+def _between(
+    name: str, title: str, say: str, up: Up | None, side: Side | None, at: InHand, drum: DrumFacts
+) -> StepPlan:
     """A turn of the drum or its lever that a step after it needs."""
     lies = up in (Up.BATTER, Up.RESONANT)
     points = [
@@ -371,7 +373,7 @@ def _between(name: str, title: str, say: str, up: Up | None, at: InHand, drum: D
         *(["Both hoops held by their rods before it is lifted"] if lies and at.reachable else []),
     ]
     return StepPlan(
-        name, title, say, Tick(),
+        name, title, say, Tick(), side,
         points=tuple(Point(each) for each in points),
         cautions=("two-people",) if up and drum.traits.two_people else (),
         does=("turn",) if up else ("lever",),

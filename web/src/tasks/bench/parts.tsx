@@ -107,6 +107,39 @@ export const Why = styled.p`
     font-size: 15.5px;
   }
 `
+/** What goes wrong without this step, one press away. */
+export function Because({ of }: { of: string }) {
+  return of ? (
+    <Reason>
+      <summary>Why?</summary>
+      {of}
+    </Reason>
+  ) : null
+}
+
+const Reason = styled.details`
+  font-size: 15.5px;
+  line-height: 1.42;
+  max-width: 46ch;
+  summary {
+    width: max-content;
+    padding: 11px 14px 11px 0;
+    margin: -8px 0;
+    cursor: pointer;
+    color: var(--soft);
+    text-decoration: underline dotted;
+    text-underline-offset: 4px;
+    list-style: none;
+  }
+  summary::-webkit-details-marker {
+    display: none;
+  }
+  &[open] summary {
+    color: var(--ink);
+    text-decoration: none;
+    font-weight: 600;
+  }
+`
 export const Points = styled.ul`
   li {
     padding: 8px 0 8px 22px;

@@ -183,6 +183,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         _rebound(),
         _TAP_ROUND,
         _KEPT,
+        endings.ring_in(_B),
         endings.mount(_B),
         endings.patch(_B),
         endings.close(_B, "Write month and year on the mesh's hoop, then close the job."),

@@ -113,7 +113,10 @@ def inside_in(side: Side | None, prefix: str = "", through: Condition = ALWAYS) 
         Tick(),
         "Lay in what belongs inside, as this drum is wanted: pillow, towel or pad, or nothing.",
         side,
-        (Point("Clear of the head that is worked on, until it is cleared", ~through), Point("What was put where is noted")),
+        (
+            *([Point("Clear of the head that is worked on, until it is cleared")] if through is ALWAYS else []),
+            Point("What was put where is noted"),
+        ),
         when=Has("pedal") & through,
         does=("muffle-inside",),
         cites=("§3", "§9"),

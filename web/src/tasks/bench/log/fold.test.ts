@@ -25,6 +25,7 @@ const step = {
   passes: [],
   asks: [],
   recalls: [],
+  why: '',
   points: [],
   tools: [],
 }

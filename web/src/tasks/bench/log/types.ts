@@ -95,6 +95,8 @@ export interface Step {
   looks_at: Schemas['Where'][]
   picture: Schemas['StepOut']['picture']
   picture_words: string
+  /** What goes wrong without it; nothing in plans that were made before it was told. */
+  why: string
   asks: Ask[]
   recalls: Ask[]
   told: string

@@ -107,6 +107,7 @@ export const step = (id: string, kind: StepKind, laps: Lap[] = [], more: Partial
   again: false,
   asks: [],
   recalls: [],
+  why: '',
   told: '',
   lays_out: false,
   photo: 'none',

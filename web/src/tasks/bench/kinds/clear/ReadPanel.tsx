@@ -11,7 +11,7 @@ import { Ask } from './Ask'
 import { DoubtNote } from './DoubtNote'
 import type { Judgement } from './EarButtons'
 import { Change, Line, MeansLine } from './MeansLine'
-import { Amid, Big, Cautions, Label, Note, Panel, Why } from '../../parts'
+import { Amid, Because, Big, Cautions, Label, Note, Panel, Why } from '../../parts'
 import { Found } from './Noticed'
 import { TargetLine } from './TargetLine'
 
@@ -99,7 +99,10 @@ export function ReadPanel(props: Props) {
       {next.lap.compared ? (
         <Why>{next.lap.compared}</Why>
       ) : rod !== null && heard === 0 && !byEar ? (
-        <Why>{next.step.say}</Why>
+        <>
+          <Why>{next.step.say}</Why>
+          <Because key={next.step.id} of={next.step.why} />
+        </>
       ) : null}
       <Expected bench={bench} next={next} />
     </Panel>

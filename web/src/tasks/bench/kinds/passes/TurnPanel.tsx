@@ -6,7 +6,7 @@ import { Bearing, bearingWords } from '../../../../ui/Bearing'
 import { Tally } from '../../../../ui/Tally'
 import type { Bench } from '../../log/types'
 import type { Of } from '../../cursor'
-import { Amid, Amount, Big, Cautions, Label, Panel, Points, Why } from '../../parts'
+import { Amid, Amount, Because, Big, Cautions, Label, Panel, Points, Why } from '../../parts'
 import { Noticed } from '../clear/Noticed'
 import { Differently } from './Differently'
 import type { Exceptions } from './useExceptions'
@@ -75,6 +75,7 @@ export function TurnPanel({ bench, next, exceptions, onWhy, tap, working = false
       <Why>
         {why || next.step.say} {next.lap.plan ? <Ask onPress={onWhy}>Why this much?</Ask> : null}
       </Why>
+      {first ? <Because key={next.step.id} of={next.step.why} /> : null}
       {first && next.step.points.length ? (
         <Points>
           {next.step.points.map((point) => (

@@ -2,7 +2,7 @@ import { clock, span } from '../../../../domain/dates'
 import type { Step } from '../../log/types'
 import { useNow } from '../../../../ui/useNow'
 import { Meanwhile } from './Meanwhile'
-import { Big, Label, Panel, Say, Why } from '../../parts'
+import { Because, Big, Label, Panel, Say, Why } from '../../parts'
 
 interface Props {
   step: Step
@@ -23,6 +23,7 @@ export function RestPanel({ step, job, again, cleared }: Props) {
       {left === null ? (
         <>
           <Say>{step.say}</Say>
+          <Because of={step.why} />
           <Why>This workshop rests {step.minutes} minutes. Today shows the time left, wherever you are.</Why>
         </>
       ) : left > 0 ? (

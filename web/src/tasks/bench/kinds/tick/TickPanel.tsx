@@ -1,5 +1,5 @@
 import type { Step } from '../../log/types'
-import { Cautions, Panel, Points, Say, Told, Why } from '../../parts'
+import { Because, Cautions, Panel, Points, Say, Told, Why } from '../../parts'
 
 /** Something to do and look at, done when it is done. */
 export function TickPanel({ step }: { step: Step }) {
@@ -7,6 +7,7 @@ export function TickPanel({ step }: { step: Step }) {
     <Panel tabIndex={0}>
       <Cautions of={step.cautions} />
       <Say>{step.say}</Say>
+      <Because key={step.id} of={step.why} />
       {step.told ? <Told role="status">{step.told}</Told> : null}
       <Points>
         {step.recalls.map((each) => (
