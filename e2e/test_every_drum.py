@@ -106,7 +106,7 @@ def test_a_rope_drum_to_its_range_and_a_job_beside_it_while_it_rests(
 
 def test_a_ported_bass_by_wrinkles(browser: Browser, installation: Installation) -> None:
     bench = start(browser, "MQ-055", "new-resonant-head", "resonant", "Lay out")
-    bench.until_step("Damping out")
+    bench.until_step("Ring off")
     bench.until_step("Port")
     browser.sees("cut away from the hand")
     assert "port" in pictured(browser)
@@ -114,8 +114,8 @@ def test_a_ported_bass_by_wrinkles(browser: Browser, installation: Installation)
     browser.press("to be cut here", "button")
     bench.until_step("Cut the port")
     assert bench.main == "Read: gloves on, work clamped, nobody beside me"
-    bench.until_step("Tension")
-    browser.sees("Until a wrinkle shows at the rod")
+    bench.until_step("Wrinkles")
+    browser.sees("Until its wrinkle has shown and just gone")
 
 
 @pytest.mark.parametrize(

@@ -26,6 +26,10 @@ def test_a_plan_has_the_promised_shape(capsys: pytest.CaptureFixture[str]) -> No
         assert set(step) >= {"id", "kind", "side", "say", "points", "cautions", "tools", "does", "cites"}
         assert set(step["does"]) <= set(TAGS)
         assert set(step["cautions"]) <= set(CAUTIONS)
+        assert step["why"]
+        assert set(step["before"]) == {"up", "lever", "wires", "batter", "resonant", "inside", "rope"}
+    last = found["steps"][-1]["before"]
+    assert (last["up"], last["batter"], last["resonant"], last["lever"]) == ("played", "tight", "tight", None)
     resonant = next(step for step in found["steps"] if step["id"] == "resonant-tension")
     assert sorted(resonant["passes"][0]["order"]) == [1, 2, 3, 4, 5, 6]
 
@@ -83,3 +87,9 @@ def test_what_cannot_be_is_said_in_one_line(capsys: pytest.CaptureFixture[str], 
     error = capsys.readouterr().err
     assert says in error
     assert error.count("\n") == 1
+
+
+def test_the_list_has_each_work_once_and_no_gap_in_its_title(capsys: pytest.CaptureFixture[str]) -> None:
+    rows = told(capsys, "list")
+    assert len({row["title"] for row in rows}) == len({row["id"] for row in rows}) == len(rows)
+    assert not [row["title"] for row in rows if "{" in row["title"] or "the head in hand" in row["title"]]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, fields
 from enum import StrEnum
@@ -211,7 +212,7 @@ def _list(args: argparse.Namespace) -> None:
             {
                 "id": work.id,
                 "version": work.version,
-                "title": work.title.format(part="the head in hand"),
+                "title": re.sub(r",? ?\{part\}", "", work.title),
                 "parts": [part.value for part in work.parts],
                 "suits": [kind for kind, reason in why.items() if not reason],
                 "why_not": {kind: reason for kind, reason in why.items() if reason},

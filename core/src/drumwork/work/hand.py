@@ -130,7 +130,7 @@ class Needs:
     ----------
     up : any of these up
     head, other : the head in hand, or the other, is any of these
-    lever : where wires lie on the head, the lever is so
+    lever : where there are wires, or they are clamped now, the lever is so
     wires : of a drum that carries them, they are any of these
     free : no wires over the head in hand
     knob_out, reachable : the knob is backed out; a hand comes inside
@@ -153,9 +153,9 @@ class Needs:
         return None if not wanted or at.up in wanted else wanted[0]
 
     def lever_to(self, at: InHand) -> Lever | None:
-        """Where the lever must go first; without wires at both ends it is no matter."""
-        moves = self.lever and at.lever and at.lever is not self.lever and at.wires is not WiresAre.NONE
-        return self.lever if moves else None
+        """Where the lever must go first; where there are no wires it is no matter, unless they are clamped now."""
+        matters = at.wires is not WiresAre.NONE or self.knob_out
+        return self.lever if self.lever and at.lever and at.lever is not self.lever and matters else None
 
     def unmet(self, at: InHand, side: Side | None) -> tuple[str, ...]:
         """What no turn of the drum or its lever can meet, in words."""
