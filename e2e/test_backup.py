@@ -76,7 +76,7 @@ def new(installation: Installation, name: str) -> Iterator[Database]:
 def job(installation: Installation) -> str:
     """A job in hand, with taps heard and their sound kept."""
     device = Device(installation.server.url)
-    body = {"id": "0b0e3d5a-0000-4000-8000-00000000c0b1", "tag": "MQ-065", "work": "settling-check", "part": "batter"}
+    body = {"id": "0b0e3d5a-0000-4000-8000-00000000c0b1", "tag": "MQ-056", "work": "settling-check", "part": "batter"}
     key = str(device.call("POST", "/api/bench/jobs", body)["id"])
     for rod in (1, 2, 3):
         device.call("POST", f"/api/hearing/jobs/{key}/simulated", {"step": "clear", "lap": 0, "rod": rod})

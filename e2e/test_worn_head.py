@@ -71,7 +71,7 @@ def test_by_mouse_in_the_bench_theme(browser: Browser, installation: Installatio
     bench.go_on()
     browser.press("Undo", "button")
     browser.until("rod 1 of pass 1 again", lambda: (bench.turning() or (0,))[0] == 1)
-    browser.sees("Pass 1 of 3")
+    browser.sees("Pass 1 of 4")
     bench.until_step("Clear")
     head = SimulatedHead(RodLayout(6), 214, seed=11, uneven=0.02, noise=0.0005)
     rounds = bench.clear(head)

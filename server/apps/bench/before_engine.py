@@ -54,7 +54,10 @@ def plan_of_before(
     known = CATALOGUE.get(procedure, CHECKS[0])
     work = replace(known, suits=lambda _: "", parts=(*known.parts, Part(side)))
     plan = make_plan(work, Part(side), drum, ways, {mine: head})
-    return replace(plan, steps=tuple(step for step in plan.steps if step.id not in _SINCE))
+    return replace(
+        plan,
+        steps=tuple(step for step in plan.steps if step.id not in _SINCE and not {"turn", "lever"} & set(step.does)),
+    )
 
 
 def entry_of_before(body: Mapping[str, Any], a4_hz: float) -> Entry:
