@@ -220,6 +220,16 @@ def test_what_another_has_in_hand_is_theirs() -> None:
     assert theirs.current == "S rattle 0"
 
 
+def test_what_two_took_at_the_same_moment_is_his_who_took_it_first() -> None:
+    """Before, each saw it in the other's hands, and nobody did it."""
+    entries = log(ClockSet(12), Ticked("S", "rattle"), Ticked("F", "rattle"))
+    entries.append(Entered("t1", TookStep("S rattle 0"), "Kit", "phone", START + timedelta(seconds=1)))
+    entries.append(Entered("t2", TookStep("S rattle 0"), "Kit", "other", START))
+    found = fold_callout(BOOK, entries)
+    assert plan_now(BOOK, found, START, "other").current == "S rattle 0"
+    assert plan_now(BOOK, found, START, "phone").current == "F rattle 0"
+
+
 def test_what_is_in_hand_is_finished_though_its_minutes_run_out() -> None:
     found = stands(ClockSet(3), Ticked("S", "rattle"), TookStep("S rattle 0"))
     for minutes, needs in ((1.0, 1.0), (2.5, 0.0)):

@@ -172,20 +172,27 @@ class Now:
 
 
 def plan_now(book: Book, stands: Standing, now: datetime, device: str) -> Now:
-    """The plan for one pair of hands. What others have in hand is theirs; what this device has in hand it finishes."""
+    """The plan for one pair of hands. What others have in hand is theirs; what this device has in hand it finishes.
+
+    What two took at the same moment, neither knowing of the other, is his who took it first: were it each other's, it would be nobody's.
+    """
     steps = {step.id: step for step in open_steps(book, stands)}
-    held = {of: steps[step] for of, (step, _) in stands.hand.items() if step in steps}
+    first: dict[str, str] = {}
+    for of, (step, _) in sorted(stands.hand.items(), key=lambda each: (each[1][1], each[0])):
+        if step in steps:
+            first.setdefault(step, of)
+    held = {of: steps[step] for step, of in first.items()}
     mine, others = held.get(device), {step.id for of, step in held.items() if of != device}
     minutes, room = minutes_left(stands, now), 0.0
     room = minutes
-    if mine and mine.id not in others:
+    if mine:
         spent = (now - stands.hand[device][1]).total_seconds() / 60
         room = max(0.0, minutes - max(0.0, mine.minutes - spent))
     parts = parts_left(book, stands)
     for step in held.values():
         for each in step.uses:
             parts[each] = max(0, parts.get(each, 0) - 1)
-    free = [step for step in steps.values() if step.id not in others and (mine is None or step.id != mine.id)]
+    free = [step for step in steps.values() if step.id not in first]
     names = {step.id for step in free}
     tasks = [
         Task(step.id, step.minutes, step.worth, tuple(each for each in step.after if each in names), step.uses, step.phase)
@@ -194,7 +201,7 @@ def plan_now(book: Book, stands: Standing, now: datetime, device: str) -> Now:
     plan = plan_callout(room, tasks, parts)
     waits = {step.id for step in free if set(step.after) & others}
     order = list(plan.order)
-    current = mine.id if mine and mine.id not in others else next((each for each in order if each not in waits), None)
+    current = mine.id if mine else next((each for each in order if each not in waits), None)
     then = tuple(each for each in order if each != current)
     out = tuple(step.id for step in free if step.id not in plan.order)
     needs = room - plan.spare_minutes + (minutes - room)

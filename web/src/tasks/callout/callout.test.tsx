@@ -209,6 +209,15 @@ describe('planning on the phone', () => {
     expect(plan.current?.id).toBe('F rattle')
     expect(plan.others.map((step) => step.id)).toEqual(['S rattle'])
   })
+
+  it('gives what two took at the same moment to who took it first, and the other something else', () => {
+    const stands = standing(clock(12), rattle('S'), rattle('F'))
+    stands.hand.set('phone', { step: 'S rattle', at: START + 1 })
+    stands.hand.set('tablet', { step: 'S rattle', at: START })
+    const [phone, tablet] = ['phone', 'tablet'].map((device) => planNow(book, stands, START, device))
+    expect([tablet?.current?.id, phone?.current?.id]).toEqual(['S rattle', 'F rattle'])
+    expect([tablet?.others.length, phone?.others.length]).toEqual([0, 1])
+  })
 })
 
 it('lets what is in hand be finished though the minutes are over, and says then that they play', () => {

@@ -185,15 +185,20 @@ export interface Now {
   proved: boolean
 }
 
-/** The plan for one pair of hands. What others have in hand is theirs; what this device has in hand it finishes. */
+/**
+ * The plan for one pair of hands. What others have in hand is theirs; what this device has in hand it finishes.
+ * What two took at the same moment, neither knowing of the other, is his who took it first: were it each other’s, it would be nobody’s.
+ */
 export function planNow(book: Book, stands: Standing, now: number, device: string): Now {
   const steps = new Map(openSteps(book, stands).map((step) => [step.id, step]))
-  const held = [...stands.hand].flatMap(([of, { step, at }]) => {
+  const inHand = [...stands.hand].flatMap(([of, { step, at }]) => {
     const found = steps.get(step)
     return found ? [{ of, at, step: found }] : []
   })
+  inHand.sort((a, b) => a.at - b.at || (a.of < b.of ? -1 : 1))
+  const held = inHand.filter((each) => each === inHand.find(({ step }) => step === each.step))
   const others = new Set(held.filter(({ of }) => of !== device).map(({ step }) => step.id))
-  const own = held.find(({ of, step }) => of === device && !others.has(step.id)) ?? null
+  const own = held.find(({ of }) => of === device) ?? null
   const minutes = minutesLeft(stands, now)
   const spent = own ? (now - own.at) / 60_000 : 0
   const room = own ? Math.max(0, minutes - Math.max(0, own.step.minutes - spent)) : minutes
