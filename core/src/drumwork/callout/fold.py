@@ -178,10 +178,10 @@ def plan_now(book: Book, stands: Standing, now: datetime, device: str) -> Now:
     """
     steps = {step.id: step for step in open_steps(book, stands)}
     first: dict[str, str] = {}
-    for of, (step, _) in sorted(stands.hand.items(), key=lambda each: (each[1][1], each[0])):
-        if step in steps:
-            first.setdefault(step, of)
-    held = {of: steps[step] for step, of in first.items()}
+    for of, (taken, _) in sorted(stands.hand.items(), key=lambda each: (each[1][1], each[0])):
+        if taken in steps:
+            first.setdefault(taken, of)
+    held = {of: steps[taken] for taken, of in first.items()}
     mine, others = held.get(device), {step.id for of, step in held.items() if of != device}
     minutes, room = minutes_left(stands, now), 0.0
     room = minutes
