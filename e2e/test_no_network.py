@@ -96,7 +96,7 @@ def test_everything_seen_before_opens_without_the_server_after_a_restart_of_the_
     try:
         again.go("/")
         again.sees("No answer from the server. What you see is as it stood")
-        again.sees("Overdue")
+        again.sees("In hand")
         again.go("/drums/MQ-013")
         again.sees("History")
         again.until("the photo", lambda: again.script(PICTURES))
