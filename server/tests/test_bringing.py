@@ -13,6 +13,7 @@ from typing import Any
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from house import Api, House, make_drum
 from hypothesis import HealthCheck, given, settings
@@ -23,6 +24,7 @@ from apps.bringing.models import ReadSo
 from apps.heads.models import Fitting, StockItem
 from apps.history.models import LogEntry
 from apps.register.models import Drum, Kit, Place
+from apps.workshops.counting import count_anew
 from apps.workshops.models import Workshop
 from drumwork.bringing import FIELDS, guess
 
@@ -360,12 +362,24 @@ def test_after_a_long_list_the_database_counts_its_tables_anew(
             cursor.execute("select reltuples from pg_class where relname = 'register_drum'")
             return float(cursor.fetchone()[0])
 
-    before = counted()
-    assert send(api, "tag,name,kind,size,rods\n" + rows[: rows.index("LN-030")])[1]["new"] == 30
-    assert counted() == before
+    with CaptureQueriesContext(connection) as short:
+        assert send(api, "tag,name,kind,size,rods\n" + rows[: rows.index("LN-030")])[1]["new"] == 30
+    assert not [each for each in short if each["sql"].startswith("analyze")]
     assert send(api, "tag,name,kind,size,rods\n" + rows)[1]["new"] == 50
     house.enter()
     assert counted() == Drum.objects.count() == 81
+
+
+@pytest.mark.django_db
+def test_counting_waits_longer_than_the_databases_own_sweeper_takes_to_give_way() -> None:
+    """PostgreSQL manual, 19.12: who waits for a lock looks after `deadlock_timeout` whether autovacuum holds it, and ends that."""
+    with CaptureQueriesContext(connection) as said:
+        count_anew("register")
+    (ours,) = [each["sql"].split("'")[1] for each in said if each["sql"].startswith("set local lock_timeout")]
+    with connection.cursor() as cursor:
+        cursor.execute("select setting::int from pg_settings where name = 'deadlock_timeout'")
+        (sweeper_ms,) = cursor.fetchone()
+    assert int(ours.removesuffix("s")) * 1_000 >= 2 * sweeper_ms
 
 
 @pytest.mark.parametrize("unit", ["in", "mm"])

@@ -15,9 +15,10 @@ MUCH: Final = 1_000
 
 
 def count_anew(*labels: str) -> None:
-    """Count the tables of these apps (of all that hold a workshop's rows, where none is named). Takes a second, in whatever transaction.
+    """Count the tables of these apps (of all that hold a workshop's rows, where none is named). Takes a second or a few, in whatever transaction.
 
-    Where somebody else counts them just now they are left: the database comes round to it by itself, and nobody waits for it.
+    The database's own sweeper gives way after a second of our waiting (its `deadlock_timeout`), so three are given. Where
+    somebody else counts them just now they are left: the database comes round to it by itself, and nobody waits for it.
     """
     quote = connection.ops.quote_name
     tables = [
@@ -30,6 +31,6 @@ def count_anew(*labels: str) -> None:
         cursor.execute("show lock_timeout")
         (usual,) = cursor.fetchone()
         with suppress(OperationalError), transaction.atomic():
-            cursor.execute("set local lock_timeout = '1s'")
+            cursor.execute("set local lock_timeout = '3s'")
             cursor.execute(f"analyze {', '.join(quote(each) for each in tables)}")
         cursor.execute("select set_config('lock_timeout', %s, true)", [usual])
