@@ -16,7 +16,8 @@ from drumwork.procedures.catalogue import CATALOGUE
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern, order_rods
 from drumwork.work.hand import Up
-from drumwork.work.plan import DrumFacts, Part, Plan, Procedure, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import DrumFacts, Part, Plan, Procedure
 from drumwork.work.ways import AfterStretch, BassPitch, BedRods, FirstHead, Stretch, Ways
 
 _SIDES = {Side.BATTER: Up.BATTER, Side.RESONANT: Up.RESONANT}
@@ -39,7 +40,7 @@ def least_turns(work: Procedure, part: Part, drum: DrumFacts, ways: Ways, plan: 
 
 
 def turns_in(plan: Plan) -> int:
-    return sum("turn" in step.does for step in plan.steps)
+    return sum("turn" in step.does for step in plan.steps if step.shows(()))
 
 
 def jobs(rods: tuple[int, ...] = (6, 8, 10)) -> Iterator[tuple[Procedure, Part, DrumFacts, Ways]]:

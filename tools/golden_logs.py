@@ -42,8 +42,9 @@ from drumwork.work.clearing import clearing_task, left_after  # noqa: E402
 from drumwork.work.fold import fold, require_fits, standing_of  # noqa: E402
 from drumwork.work.kinds import ask, clear, common, finding, once_more, passes, rest, school  # noqa: E402
 from drumwork.work.log import Entry, Logged, Standing  # noqa: E402
+from drumwork.work.making import make_plan  # noqa: E402
 from drumwork.work.otherwise import planned_otherwise  # noqa: E402
-from drumwork.work.plan import DrumFacts, Plan, make_plan  # noqa: E402
+from drumwork.work.plan import DrumFacts, Plan  # noqa: E402
 from drumwork.work.rounds import round_plan  # noqa: E402
 from drumwork.work.schools import SCHOOLS  # noqa: E402
 from drumwork.work.state import BenchState  # noqa: E402

@@ -14,7 +14,8 @@ from drumwork.work.fold import fold
 from drumwork.work.kinds.clear import ReadingTaken
 from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.log import Entry, Logged
-from drumwork.work.plan import DrumFacts, Head, Part, Plan, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import DrumFacts, Head, Part, Plan
 from drumwork.work.rounds import Partial
 from drumwork.work.state import BenchState
 from drumwork.work.ways import Ways

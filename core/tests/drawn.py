@@ -17,8 +17,9 @@ from drumwork.rods.layout import RodLayout
 from drumwork.work.fold import advance, begin
 from drumwork.work.kinds.common import StepDone
 from drumwork.work.log import Logged
+from drumwork.work.making import make_plan
 from drumwork.work.otherwise import planned_otherwise
-from drumwork.work.plan import DrumFacts, Plan, make_plan
+from drumwork.work.plan import DrumFacts, Plan
 from drumwork.work.schools import SCHOOLS as SCHOOLS_OF_TRADE
 from drumwork.work.ways import Ways
 

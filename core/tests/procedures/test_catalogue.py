@@ -24,8 +24,9 @@ from drumwork.work.conditions import ALWAYS, Chose, Chosen, Condition, Found, Fo
 from drumwork.work.effects import ChangeHead, TakeFromShelf
 from drumwork.work.kinds.registry import KINDS
 from drumwork.work.kinds.steps import Close, Passes
+from drumwork.work.making import make_plan
 from drumwork.work.pictures import PICTURES, Picture
-from drumwork.work.plan import DrumFacts, Part, Plan, Step, make_plan
+from drumwork.work.plan import DrumFacts, Part, Plan, Step
 from drumwork.work.tags import TAGS
 from drumwork.work.ways import AfterStretch, FirstHead, Stretch, Ways
 from drumwork.work.words import Point
@@ -86,7 +87,7 @@ def _conditions(step: Step) -> list[Condition]:
 def test_every_condition_holds_somewhere_and_fails_somewhere() -> None:
     """No dead words: over all drums and ways, and all findings at all degrees, each condition is both true and false at some place."""
     from drumwork.work.conditions import NEVER, Situation
-    from drumwork.work.plan import _by_name
+    from drumwork.work.making import _by_name
 
     seen: dict[str, set[bool]] = {}
     usual = Ways()

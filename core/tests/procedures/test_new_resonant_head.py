@@ -6,7 +6,8 @@ from benches import facts, plan
 from drumwork.drums import DrumKind, Side
 from drumwork.errors import UnknownWork
 from drumwork.procedures.catalogue import head_change_for, work_named
-from drumwork.work.plan import Part, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import Part
 from drumwork.work.ways import Ways
 
 

@@ -14,7 +14,8 @@ from drumwork.work.conditions import Condition, Found, Has
 from drumwork.work.fold import fold, standing_of, where
 from drumwork.work.kinds.steps import StepKind
 from drumwork.work.log import Entry, Logged, Standing
-from drumwork.work.plan import DrumFacts, Part, Plan, Procedure, StepPlan, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import DrumFacts, Part, Plan, Procedure, StepPlan
 from drumwork.work.rounds import Lap
 from drumwork.work.state import BenchState
 from drumwork.work.ways import Cadence, Ways

@@ -17,7 +17,8 @@ from drumwork.work.fold import fold, require_fits
 from drumwork.work.kinds.ask import Answered
 from drumwork.work.kinds.common import StepDone, Undone
 from drumwork.work.log import Entry, Logged
-from drumwork.work.plan import DrumFacts, Part, Plan, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import DrumFacts, Part, Plan
 from drumwork.work.state import BenchState
 from drumwork.work.told import passes_made, told
 from drumwork.work.ways import Ways

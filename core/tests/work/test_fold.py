@@ -20,7 +20,8 @@ from drumwork.work.kinds.common import Closed, StepDone, Undone
 from drumwork.work.kinds.passes import PassAdded
 from drumwork.work.kinds.rest import RestStarted
 from drumwork.work.log import Entry
-from drumwork.work.plan import Part, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import Part
 from drumwork.work.rounds import RoundPlan, round_plan
 from drumwork.work.state import BenchState
 from drumwork.work.ways import Ways

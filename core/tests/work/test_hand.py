@@ -18,7 +18,8 @@ from drumwork.procedures.catalogue import CATALOGUE, work_named
 from drumwork.rods.layout import RodLayout
 from drumwork.work.hand import HeadIs, InHand, Leaves, Lever, Needs, Up, WiresAre, as_it_came
 from drumwork.work.kinds.steps import Clear, Passes
-from drumwork.work.plan import DrumFacts, Part, Plan, StepPlan, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import DrumFacts, Part, Plan, StepPlan
 from drumwork.work.ways import Ways
 
 BY_HAND_UP = {"slacken", "lift-off", "set-head", "start-rods", "seat", "tension", "tension-bed-rods"}

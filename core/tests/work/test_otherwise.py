@@ -17,8 +17,9 @@ from drumwork.work.kinds.common import StepDone, Undone
 from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.kinds.school import SchoolChosen
 from drumwork.work.log import Entry, Logged
+from drumwork.work.making import make_plan
 from drumwork.work.otherwise import planned_otherwise, schools_left
-from drumwork.work.plan import Part, Plan, make_plan
+from drumwork.work.plan import Part, Plan
 from drumwork.work.state import BenchState
 from drumwork.work.ways import AfterStretch, Grease, Stretch, Ways
 

@@ -19,7 +19,8 @@ from drumwork.rods.clearing import EvenRule
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import Pattern
 from drumwork.work.log import Entry
-from drumwork.work.plan import DrumFacts, Head, Part, Plan, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import DrumFacts, Head, Part, Plan
 from drumwork.work.ways import Grease, LogoPlace, Stretch, Ways
 
 __all__ = ["entry_of_before", "plan_of_before"]

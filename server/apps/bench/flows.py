@@ -48,8 +48,9 @@ from drumwork.work.kinds.loan import Lent
 from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.kinds.school import SchoolChosen
 from drumwork.work.log import Entry, Logged, Standing
+from drumwork.work.making import make_plan
 from drumwork.work.otherwise import planned_otherwise, with_school
-from drumwork.work.plan import Head, Plan, make_plan
+from drumwork.work.plan import Head, Plan
 from drumwork.work.rounds import round_plan
 from drumwork.work.state import LOST
 from drumwork.work.ways import Ways

@@ -19,8 +19,9 @@ from drumwork.inspecting.spots import Spot, spot_words
 from drumwork.membrane import Head
 from drumwork.procedures.catalogue import offers_for, work_named
 from drumwork.work.fold import begin
+from drumwork.work.making import make_plan
 from drumwork.work.otherwise import Changes, SchoolLeft, schools_left
-from drumwork.work.plan import Part, make_plan
+from drumwork.work.plan import Part
 from drumwork.work.ways import FirstHead, Ways
 
 __all__ = [

@@ -30,7 +30,8 @@ from drumwork.rods.clearing import ClearingTask, EvenRule, Learned, Round, propo
 from drumwork.rods.layout import RodLayout
 from drumwork.simulated import SimulatedHead
 from drumwork.work.history import new_head_words
-from drumwork.work.plan import Head, Part, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import Head, Part
 
 __all__ = ["NAMESPACE", "build_history"]
 

@@ -18,8 +18,10 @@ from drumwork.procedures.catalogue import CATALOGUE, work_named
 from drumwork.quantities.turns import parse_turns
 from drumwork.rods.layout import RodLayout
 from drumwork.work.cautions import CAUTIONS
+from drumwork.work.hand import begun_as
 from drumwork.work.kinds.steps import Passes, Rest
-from drumwork.work.plan import DrumFacts, Part, Plan, StepPlan, make_plan
+from drumwork.work.making import came, make_plan
+from drumwork.work.plan import DrumFacts, Part, Plan, StepPlan
 from drumwork.work.tags import TAGS
 from drumwork.work.ways import Ways
 
@@ -63,6 +65,13 @@ def add(parser: argparse.ArgumentParser) -> None:
     plan.add_argument("--school", nargs="*", default=[], metavar="NAME=VALUE", help="ways of the workshop")
     plan.add_argument(
         "--found", nargs="*", default=[], metavar="ID[@PLACE]", help="found on the way: edge-chipped@batter, rod-bent@3"
+    )
+    plan.add_argument(
+        "--now",
+        nargs="*",
+        default=[],
+        metavar="NAME=VALUE",
+        help="the drum as the job finds it, where it is not as a player leaves it: up=resonant batter=off wires=none",
     )
     plan.add_argument("--json", action="store_true")
     plan.set_defaults(run=_plan)
@@ -184,7 +193,8 @@ def _plan(args: argparse.Namespace) -> None:
     if args.part and args.part not in parts:
         raise UnknownWork(f"“{work.id}” is done to: {', '.join(parts)}.", part=args.part)
     part = parts[args.part] if args.part else work.parts[0]
-    plan = make_plan(work, part, drum, _ways(args.school))
+    said = dict(each.partition("=")[::2] for each in args.now)
+    plan = make_plan(work, part, drum, _ways(args.school), begun=begun_as(came(drum), said) if said else None)
     found = _found(args.found, drum, part)
     steps = [_step(step, plan, found) for step in plan.steps if step.shows(found)]
     if args.json:

@@ -50,7 +50,7 @@ class Traits:
     wires : snare wires, and a bed under them
     film : heads of plastic film, whose pitch and strength can be reckoned; mesh and skin are not
     legs, mount, claws, spurs : what is taken off, or hangs in the hoop
-    tap : where the head is tapped, in words
+    tap : where the head is tapped, in words; `{mm:25}` is written as the workshop writes lengths
     family : the family of films a tap is listened for; empty where none is known
     two_people : lifted by two
     pedal : beaten by a pedal, with a patch and a hoop protector where it works, and often a damping ring to take out
@@ -66,7 +66,7 @@ class Traits:
     mount: bool = False
     claws: bool = False
     spurs: bool = False
-    tap: str = "25 mm in from the hoop"
+    tap: str = "{mm:25} in from the hoop"
     family: str = ""
     two_people: bool = False
     pedal: bool = False
@@ -82,7 +82,7 @@ TRAITS: Final[Mapping[DrumKind, Traits]] = {
     DrumKind.MARCHING_BASS: Traits(
         "marching bass",
         claws=True,
-        tap="25 to 50 mm in from the hoop",
+        tap="{mm:25-50} in from the hoop",
         family="bass",
         two_people=True,
         high_tension=True,

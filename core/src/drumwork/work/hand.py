@@ -12,6 +12,7 @@ from enum import StrEnum
 from typing import Final
 
 from drumwork.drums import Side
+from drumwork.errors import BadEvent
 
 __all__ = [
     "ANYHOW",
@@ -25,6 +26,8 @@ __all__ = [
     "Up",
     "WiresAre",
     "as_it_came",
+    "begun_as",
+    "done_already",
 ]
 
 
@@ -110,6 +113,56 @@ def as_it_came(wires: bool, strainer: bool, port: bool, rope: bool) -> InHand:
         port=port,
         lacing=Lacing.TIED if rope else None,
     )  # fmt: skip
+
+
+_BEGUN: Final[Mapping[str, tuple[StrEnum, ...]]] = {
+    "up": (Up.PLAYED, Up.BATTER, Up.RESONANT, Up.EDGE),
+    "batter": (HeadIs.TIGHT, HeadIs.SLACK, HeadIs.OFF),
+    "resonant": (HeadIs.TIGHT, HeadIs.SLACK, HeadIs.OFF),
+    "wires": tuple(WiresAre),
+    "lever": tuple(Lever),
+    "rope": tuple(Lacing),
+}
+"""What can be said of a drum when a job begins."""
+
+
+def begun_as(came: InHand, said: Mapping[str, str]) -> InHand:
+    """The drum as it is said to be when a job begins; what is not said is as a player leaves it.
+
+    Raises
+    ------
+    BadEvent
+        for a word that is not known, and for what cannot be together.
+    """
+    for name, value in said.items():
+        if name not in _BEGUN:
+            raise BadEvent(f"Of a drum these can be said: {', '.join(_BEGUN)}.", name=name)
+        if value not in [str(each) for each in _BEGUN[name]]:
+            raise BadEvent(
+                f"“{name}” is one of: {', '.join(str(each) for each in _BEGUN[name])}.", name=name, value=value
+            )
+    if came.wires is None and {"wires", "lever"} & set(said):
+        raise BadEvent("This drum has no snare wires and no lever.")
+    if came.lacing is None and "rope" in said:
+        raise BadEvent("This drum has rods, not a rope.")
+    now = replace(
+        came,
+        up=Up(said.get("up", came.up)),
+        batter=HeadIs(said.get("batter", came.batter)),
+        resonant=HeadIs(said.get("resonant", came.resonant)),
+        lever=Lever(said["lever"]) if "lever" in said else came.lever,
+        wires=WiresAre(said["wires"]) if "wires" in said else came.wires,
+        lacing=Lacing(said["rope"]) if "rope" in said else came.lacing,
+    )
+    if now.wires is WiresAre.ON and now.resonant is HeadIs.OFF:
+        if "wires" in said:
+            raise BadEvent("Wires cannot lie on a head that is off. Say where they are: at the strainer, or none.")
+        now = replace(now, wires=WiresAre.STRAINER)
+    if now.lacing in (Lacing.TIED, Lacing.OPEN) and HeadIs.OFF in (now.batter, now.resonant):
+        if "rope" in said:
+            raise BadEvent("No head comes off a rope drum before its rope is unlaced. Say rope unlaced.")
+        now = replace(now, lacing=Lacing.UNLACED)
+    return now
 
 
 _OF: Final = {Up.BATTER: Side.BATTER, Up.RESONANT: Side.RESONANT}
@@ -211,3 +264,23 @@ class Leaves:
 
 AS_BEFORE: Final = Leaves()
 """Changes nothing."""
+
+_ON_THE_WAY: Final[tuple[tuple[StrEnum, ...], ...]] = (
+    (HeadIs.OFF, HeadIs.SLACK, HeadIs.ZERO, HeadIs.TIGHT),
+    (WiresAre.NONE, WiresAre.STRAINER, WiresAre.ON),
+)
+"""From bare to whole."""
+
+
+def done_already(needs: Needs, leaves: Leaves, at: InHand, side: Side | None) -> bool:
+    """Whether the drum is already where such a step would bring its head or its wires, or beyond."""
+    hand = side or Side.BATTER
+    for way, wants, to, now in zip(
+        _ON_THE_WAY, (needs.head, needs.wires), (leaves.head, leaves.wires), (at.head(hand), at.wires), strict=True
+    ):
+        if not (wants and to and now) or now in wants:
+            continue
+        begins, ends, stands = (way.index(each) for each in (wants[0], to, now))
+        if stands <= ends < begins or stands >= ends > begins:
+            return True
+    return False

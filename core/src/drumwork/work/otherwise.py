@@ -10,7 +10,8 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from drumwork.errors import BadEvent
-from drumwork.work.plan import Plan, Procedure, StepPlan, make_plan
+from drumwork.work.making import make_plan
+from drumwork.work.plan import Plan, Procedure, StepPlan
 from drumwork.work.schools import SCHOOLS, Choice, School, school_choice
 from drumwork.work.state import BenchState
 from drumwork.work.ways import Ways

@@ -7,29 +7,28 @@ the same stored plan says what is to be done whatever is found on the way.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field, fields, replace
+from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
 
 from drumwork.drums import DrumKind, Side, Traits, traits_of
-from drumwork.errors import BadEvent, UnknownWork
+from drumwork.errors import BadEvent
 from drumwork.findings import Where
 from drumwork.rods.layout import RodLayout
 from drumwork.rods.patterns import order_rods
 from drumwork.rope import Pass
-from drumwork.work.asks import Option, Question, places_round
+from drumwork.work.asks import Option, Question
 from drumwork.work.cautions import CautionId
-from drumwork.work.conditions import ALWAYS, NEVER, Condition, FoundThing, Situation
+from drumwork.work.conditions import ALWAYS, Condition, FoundThing
 from drumwork.work.effects import Effect
-from drumwork.work.hand import ANYHOW, AS_BEFORE, InHand, Leaves, Lever, Needs, Up, as_it_came
-from drumwork.work.kinds.steps import Passes, StepData, StepKind, Tick
+from drumwork.work.hand import ANYHOW, AS_BEFORE, InHand, Leaves, Needs
+from drumwork.work.kinds.steps import Passes, StepData, StepKind
 from drumwork.work.pictures import Picture
 from drumwork.work.tags import Tag
-from drumwork.work.tools import every_tool, tools_for
 from drumwork.work.ways import Ways
-from drumwork.work.words import If, Point, Text, settle_points, settle_text, settle_those
+from drumwork.work.words import If, Point, Text
 
-__all__ = ["DrumFacts", "Head", "Part", "Plan", "Procedure", "Step", "StepPlan", "make_plan", "passes_of"]
+__all__ = ["DrumFacts", "Head", "Part", "Plan", "Procedure", "Step", "StepPlan", "passes_of"]
 
 
 class Part(StrEnum):
@@ -128,6 +127,8 @@ class Step:
     needs: Needs = ANYHOW
     leaves: Leaves = AS_BEFORE
     why: Text = ""
+    if_so: bool = False
+    """Left out, rather than an error, where the drum is further on already: rods that are loose, a head that is off, wires that are free."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -274,163 +275,6 @@ class Plan:
     def tapping_order(self, side: Side) -> tuple[int, ...]:
         """Straight round, where the next place is plain to see; or as the rods are turned, where the workshop wants that."""
         return self.layout(side).rods if self.ways.tap_round else self.turning_order(side)
-
-
-def _by_name(ways: Ways) -> dict[str, str]:
-    found = {}
-    for each in fields(ways):
-        value = getattr(ways, each.name)
-        found[each.name] = "yes" if value is True else "no" if value is False else str(value)
-    return found
-
-
-Lists = Mapping[str, tuple[Option, ...]]
-"""A workshop's own lists, by name, for questions that ask among them."""
-
-
-def _asked(question: Question, side: Side | None, drum: DrumFacts, lists: Lists) -> Question:
-    if question.round:
-        return question.with_options(places_round(drum.layouts.get(question.side or side or Side.BATTER)))
-    return question.with_options(lists.get(question.among, ())) if question.among else question
-
-
-def _settle(
-    step: Step, at: Situation, drum: DrumFacts, ways: Ways, fill: Mapping[str, str], lists: Lists
-) -> StepPlan | None:
-    when = step.when.settle(at)
-    if when is NEVER:
-        return None
-    return StepPlan(
-        id=step.id,
-        title=settle_text(step.title, at, fill),
-        say=settle_text(step.say, at, fill),
-        data=step.data(drum, step.side, ways) if callable(step.data) else step.data,
-        side=step.side,
-        points=(points := settle_points(step.points, at, fill)),
-        cautions=settle_those(step.cautions, at),
-        when=when,
-        does=settle_those(step.does, at),
-        tools=(*(Point(each) for each in settle_those(step.tools, at)), *tools_for(when, points)),
-        cites=step.cites,
-        looks_at=step.looks_at,
-        zero=step.zero,
-        picture=step.picture,
-        asks=tuple(_asked(each, step.side, drum, lists) for each in step.asks),
-        recalls=step.recalls,
-        why=settle_text(step.why, at, fill),
-    )
-
-
-def lay_out_all(steps: list[StepPlan]) -> list[StepPlan]:
-    """The steps, the one that lays out listing what any of them takes: what is missing is missed then, not with a bare drum in hand."""
-    taken = every_tool((tool.text, step.when, tool.when) for step in steps for tool in step.tools)
-    return [replace(step, tools=taken) if "lay-out" in step.does else step for step in steps]
-
-
-_TURNS: Mapping[Up, tuple[str, str, str]] = {
-    Up.BATTER: ("to-batter", "Batter up", "Turn the drum over, batter head up."),
-    Up.RESONANT: ("to-resonant", "Resonant up", "Turn the drum over, resonant head up."),
-    Up.EDGE: ("on-edge", "On its edge", "Stand the drum on its edge, both heads free."),
-    Up.PLAYED: ("as-played", "As it is played", "Set the drum back as it is played, with what came off for the table."),
-}
-_LEVERS: Mapping[Lever, tuple[str, str, str]] = {
-    Lever.ON: ("lever-on", "Lever on", "Lever on."),
-    Lever.OFF: ("lever-off", "Lever off", "Lever off: the wires leave the head."),
-}
-
-
-def _come_to(step: Step, at: InHand, steps: list[StepPlan], procedure: Procedure, drum: DrumFacts) -> InHand:
-    """The drum as the step needs it; where it must be turned, or its lever moved, that is a step of its own before it.
-
-    Raises
-    ------
-    UnknownWork
-        for a step whose needs nothing can meet: the procedure is wrong.
-    """
-    if wrong := step.needs.unmet(at, step.side):
-        raise UnknownWork(f"“{procedure.title}” cannot be done as written: at “{step.id}” {', '.join(wrong)}.", work=procedure.id, step=step.id)  # fmt: skip
-    up, lever = step.needs.way_up(at, step.side), step.needs.lever_to(at)
-    said = [*([_TURNS[up]] if up else []), *([_LEVERS[lever]] if lever else [])]
-    if not said:
-        return at
-    begun = [each.id for each in steps]
-    name = (
-        said[0][0]
-        if said[0][0] not in begun
-        else f"{said[0][0]}-{1 + sum(each.startswith(said[0][0]) for each in begun)}"
-    )
-    steps.append(_between(name, said[0][1], " ".join(each[2] for each in said), up, step.side, at, drum))
-    return replace(at, up=up or at.up, lever=lever or at.lever)
-
-
-def _between(
-    name: str, title: str, say: str, up: Up | None, side: Side | None, at: InHand, drum: DrumFacts
-) -> StepPlan:
-    """A turn of the drum or its lever that a step after it needs."""
-    lies = up in (Up.BATTER, Up.RESONANT)
-    points = [
-        *(["Nothing hard under the film that lies below"] if lies else []),
-        *(["Both hoops held by their rods before it is lifted"] if lies and at.reachable else []),
-    ]
-    return StepPlan(
-        name, title, say, Tick(), side,
-        points=tuple(Point(each) for each in points),
-        cautions=("two-people",) if up and drum.traits.two_people else (),
-        does=("turn",) if up else ("lever",),
-        why="Worked from below, nothing is seen and the film carries the drum." if lies
-        else "Standing free, both heads sound." if up is Up.EDGE
-        else "It goes back as a player expects it." if up
-        else "Wires on the head rattle into every reading." if say == _LEVERS[Lever.OFF][2]
-        else "Set with the lever off, the wires could never be switched off.",
-        before=at,
-    )  # fmt: skip
-
-
-def make_plan(
-    procedure: Procedure,
-    part: Part,
-    drum: DrumFacts,
-    ways: Ways,
-    heads: Mapping[Side, Head] | None = None,
-    lists: Lists | None = None,
-    above_cents: Mapping[Side, float] | None = None,
-) -> Plan:
-    """The plan of a job.
-
-    Raises
-    ------
-    UnknownWork
-        where the work does not suit this drum or this part of it, with the reason.
-    """
-    if why := procedure.why_not(drum, part):
-        raise UnknownWork(why, work=procedure.id, kind=drum.kind.value, part=part.value)
-    known, named = dict(heads or {}), _by_name(ways)
-    steps: list[StepPlan] = []
-    in_hand = as_it_came(drum.has_wires, drum.traits.wires, drum.port, not drum.traits.rods)
-    for step in procedure.steps(part, ways, drum):
-        at = Situation(drum.kind, step.side, drum.layouts, named, drum.has_wires, drum.snare_bed, drum.port)
-        side = step.side.value if step.side else part.value
-        head = known.get(step.side, Head()) if step.side else Head()
-        fill = {
-            "side": side,
-            "Side": side.capitalize(),
-            "new_head": head.new or "looked over",
-            "old_head": head.old,
-            "tap": drum.traits.tap,
-            "minutes": str(ways.rest_minutes),
-        }
-        if made := _settle(step, at, drum, ways, fill, lists or {}):
-            if made.when is ALWAYS:
-                in_hand = _come_to(step, in_hand, steps, procedure, drum)
-            steps.append(replace(made, before=in_hand))
-            if made.when is ALWAYS:
-                in_hand = step.leaves.after(in_hand, step.side)
-    steps = lay_out_all(steps)
-    title = procedure.title.format(part=part.value)
-    return Plan(
-        procedure.id, procedure.version, title, part, drum, ways, tuple(steps), procedure.effects(part),
-        procedure.changes_heads, known, dict(lists or {}), dict(above_cents or {}),
-    )  # fmt: skip
 
 
 def passes_of(step: StepPlan) -> Passes:

@@ -10,6 +10,7 @@ from drumwork.quantities import Turns
 from drumwork.rods.clearing import EvenRule, Means
 from drumwork.rods.patterns import Pattern
 from drumwork.sources import iso16
+from drumwork.work.units import LengthUnit
 
 __all__ = [
     "AfterStretch", "BassPitch", "BedRods", "Cadence", "Evenness", "Grease", "LogoPlace", "OldHeads", "ResonantPitch", "SnareNote", "Stretch",
@@ -137,6 +138,7 @@ class Ways:
     bed_rods: BedRods = BedRods.MATCHED
     bass_pitch: BassPitch = BassPitch.LOWEST
     old_heads: OldHeads = OldHeads.NEVER
+    lengths: LengthUnit = LengthUnit.MM
     cadence: Cadence = Cadence.ROD
     slacken_by: Cadence = Cadence.PASS
     a4_hz: float = iso16.A4_HZ

@@ -43,7 +43,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         "clear",
         "Clear",
         Clear(),
-        "Tap 25 mm in from the hoop at each rod, same force, and see how far the new film has dropped.",
+        "Tap {tap} at each rod, same force, and see how far the new film has dropped.",
         side,
         cautions=("tapping",),
         does=("read", "clear"),

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from drumwork.drums import Side
 from drumwork.findings import Where
-from drumwork.procedures.shared import closings, endings, openings
+from drumwork.procedures.shared import closings, endings, openings, snare_side
 from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.procedures.shared.wires import wires_back
@@ -77,7 +77,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         *one_head(second, drum, f"{second.value}-", out=False),
         _again(first),
         _TOGETHER,
-        *(wires_back() if drum.traits.wires else ()),
+        *wires_back(drum, snare_side.ease_and_clear(both=True)),
         endings.ring_in(None),
         endings.rest(None),
         endings.mount(None),

@@ -39,7 +39,7 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         openings.mark(_R),
         *snare_side.one_head(),
         _BATTER,
-        *wires_back(),
+        *wires_back(drum, snare_side.ease_and_clear(both=False)),
         endings.rest(_R),
         endings.mount(_R),
         endings.close(_R, "Write month and year on the head, clear of the wires, then close the job."),

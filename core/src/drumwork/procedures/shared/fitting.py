@@ -152,7 +152,7 @@ def wrinkles(side: Side, prefix: str = "", when: Condition = _LOWEST) -> Step:
         ),
         ("driver", "over-tension"),
         when=when,
-        does=("slacken", "tension"),
+        does=("tension",),
         tools=openings.KEYS,
         cites=("P14",),
         looks_at=(Where.ROD, Where.HEAD, Where.HOOP),
@@ -276,7 +276,7 @@ def port(side: Side, prefix: str = "") -> Step:
         "A port belongs in this head. A ready-ported one is the better choice; to cut one, mark it on the bench before the head goes on.",
         side,
         (
-            Point("About 150 mm across, its edge a hand’s breadth from the hoop, not in line with a rod"),
+            Point("About {mm:150} across, its edge a hand’s breadth from the hoop, not in line with a rod"),
             Point("Cut flat on a board, in one slow turn; no nick in the edge, or it tears from there"),
             Point("A ring on the edge: it calms the head and covers the cut"),
             Point("The rods beside it are disturbed and watched when it is cleared"),

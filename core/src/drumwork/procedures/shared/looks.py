@@ -49,7 +49,7 @@ def wires_off_to_tune(side: Side, drum: DrumFacts) -> tuple[Step, ...]:
 
 
 def wires_on_after_tuning(side: Side, drum: DrumFacts) -> tuple[Step, ...]:
-    return wires_back() if _under_wires(side, drum) else ()
+    return wires_back(drum) if _under_wires(side, drum) else ()
 
 
 def other_head(side: Side) -> Step:

@@ -189,6 +189,7 @@ def slacken(side: Side, prefix: str = "") -> Step:
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
         needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), free=True),
         leaves=Leaves(head=HeadIs.SLACK),
+        if_so=True,
         why="Emptied at one side, hoop and shell are pulled over.",
     )
 
@@ -216,6 +217,7 @@ def lift_off(side: Side, prefix: str = "") -> Step:
         looks_at=(Where.HOOP, Where.ROD, Where.EDGE),
         needs=Needs(up=(Up.HAND,), head=(HeadIs.SLACK,), free=True),
         leaves=Leaves(head=HeadIs.OFF),
+        if_so=True,
         why="Dirt and mixed rods come back as stiff threads.",
     )
 

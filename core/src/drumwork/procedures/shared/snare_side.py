@@ -14,14 +14,14 @@ from drumwork.procedures.shared.found import bare_drum_steps
 from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan, snare_side_passes, snare_side_turns, usual_bed
 from drumwork.rods.patterns import Pattern, from_slack
-from drumwork.work.conditions import Has, Way
+from drumwork.work.conditions import Has, OnSide, Way
 from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up, WiresAre
 from drumwork.work.kinds.steps import Clear, Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.ways import Ways
 from drumwork.work.words import Case, Point
 
-__all__ = ["one_head", "wires_off"]
+__all__ = ["ease_and_clear", "one_head", "wires_off"]
 
 _R = Side.RESONANT
 _QUARTER = Turns.of(1, 4)
@@ -83,12 +83,9 @@ def wires_off(prefix: str = "") -> Step:
         needs=Needs(
             up=(Up.RESONANT,),
             lever=Lever.OFF,
-            wires=(
-                WiresAre.ON,
-                WiresAre.STRAINER,
-                WiresAre.NONE,
-            ),
+            wires=(WiresAre.ON,),
         ),
+        if_so=True,
         leaves=Leaves(wires=WiresAre.STRAINER),
         why="Wires that are not freed get bent. Freed at the butt end, the strainer keeps its setting.",
     )
@@ -238,21 +235,70 @@ def _clear(prefix: str) -> Step:
     )
 
 
-def _ease(prefix: str) -> Step:
+_EASED = Has("bed") & Way("bed_rods", "eased")
+
+
+def _again(side: Side) -> Step:
     return Step(
-        f"{prefix}ease-bed",
-        "Ease",
+        f"{side.value}-once-eased",
+        f"Clear the {'batter' if side is Side.BATTER else 'snare side'} again",
+        Clear(again=True),
+        (
+            Case(OnSide(_R), "Tap with a light soft mallet, {tap}, at each rod, the batter muted, and even it again."),
+            Case(OnSide(Side.BATTER), "Tap {tap} at each rod, same force, the snare side muted, and even it again."),
+        ),
+        side,
+        (Point("Rods beside the bed that read low may be left so, on purpose, where the buzz is gone", OnSide(_R)),),
+        ("tapping",),
+        _EASED,
+        ("read", "clear"),
+        (*openings.KEYS, *openings.READ_WITH),
+        ("P18", "F2"),
+        (Where.HEAD, Where.ROD),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), lever=Lever.OFF),
+        why=_BOTH_MOVED,
+    )
+
+
+_BOTH_MOVED = "Easing two pairs of rods moves the whole drum: both heads are even only after another round."
+_BATTER_TOO = Step(
+    "batter-once-eased",
+    "Even the batter again",
+    Tick(),
+    "Tap round the batter, the snare side muted, and nudge up or down what stands out.",
+    _R,
+    (Point("Much to do: close this job, and clear the batter as a job of its own"),),
+    ("tapping",),
+    _EASED,
+    ("other-head",),
+    (*openings.KEYS, *openings.READ_WITH),
+    ("P18", "N6"),
+    (Where.HEAD, Where.ROD),
+    needs=Needs(up=(Up.OTHER,), other=(HeadIs.TIGHT,), lever=Lever.OFF),
+    why=_BOTH_MOVED,
+)
+
+
+def ease_and_clear(both: bool) -> tuple[Step, ...]:
+    """P18: eased with the wires on, before the last clearing of both heads; in a job on the snare side alone the batter is evened by ear."""
+    return _ease(), _again(_R), _again(Side.BATTER) if both else _BATTER_TOO
+
+
+def _ease() -> Step:
+    return Step(
+        "ease-bed",
+        "Ease the bed rods",
         _eased,
-        "Eased bed rods are this workshop’s way against buzz: a quarter turn down beside the bed, up to one turn if it still buzzes.",
+        "Eased bed rods are this workshop’s way against buzz. Turn the rods beside the bed down a quarter turn each, lever off; up to one turn if it still buzzes.",
         _R,
         (Point("Soft strokes still answer; if not, back up"),),
         ("driver",),
-        Has("bed") & Way("bed_rods", "eased"),
+        _EASED,
         ("tension-bed-rods",),
         openings.KEYS,
         ("P18",),
         (Where.ROD, Where.WIRES),
-        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,)),
+        needs=Needs(up=(Up.HAND,), head=(HeadIs.TIGHT,), wires=(WiresAre.ON,), lever=Lever.OFF),
         why="Slacker film beside the wires answers other drums less.",
     )
 
@@ -271,5 +317,4 @@ def one_head(prefix: str = "") -> tuple[Step, ...]:
         _seat(prefix),
         *_tension(prefix),
         _clear(prefix),
-        _ease(prefix),
     )

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from drumwork.findings import Where
 from drumwork.work.asks import Option, Question
 from drumwork.work.conditions import ALWAYS, Any_, Chose, Condition, Found, Has, Way
 from drumwork.work.hand import Leaves, Lever, Needs, Up, WiresAre
 from drumwork.work.kinds.steps import Tick
-from drumwork.work.plan import Step
+from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.words import Point
 
-__all__ = ["butt_side", "fine", "knob_back", "level", "on_off", "wires_back"]
+__all__ = ["butt_side", "fine", "knob_back", "level", "on_off", "strainer_side", "wires_back"]
 
 _AT = (Where.WIRES, Where.STRAINER)
 _SCREWDRIVER = ("small screwdriver",)
+_CLAMPED = Needs(up=(Up.RESONANT,), lever=Lever.ON, wires=(WiresAre.ON,))
+"""To clamp an end again."""
 
 
 def knob_back() -> Step:
@@ -42,6 +46,33 @@ def knob_back() -> Step:
     )
 
 
+def strainer_side() -> Step:
+    """Wires that are off the drum; those that hang at the strainer keep its setting, and this is left out."""
+    return Step(
+        "strainer",
+        "Clamp the strainer end",
+        Tick(),
+        "Clamp the strainer end first, firm, its two screws in turn, the strap through straight.",
+        None,
+        (
+            Point("Set a little toward the strainer: the pull from the butt end brings it to the middle"),
+            Point("Strap or cord flat, no twist; both legs the same length"),
+            Point("The flat face of the end plate against the head"),
+            Point("A strainer that fine-tunes at both ends: both knobs out, both ends let through alike"),
+        ),
+        ("strands",),
+        does=("wires-fit",),
+        tools=("small screwdriver", "strap or cord"),
+        cites=("§8",),
+        looks_at=_AT,
+        picture="strainer",
+        needs=Needs(up=(Up.RESONANT,), lever=Lever.ON, wires=(WiresAre.NONE,), knob_out=True),
+        leaves=Leaves(wires=WiresAre.STRAINER),
+        if_so=True,
+        why="A strainer end clamped firm keeps its setting.",
+    )
+
+
 def butt_side() -> Step:
     return Step(
         "butt",
@@ -66,17 +97,19 @@ def butt_side() -> Step:
     )
 
 
-def level() -> Step:
-    return Step(
+_HANGS: Final = "hangs"
+_LEVEL = (Option("level", "level"), Option(_HANGS, "one side lower"))
+
+
+def level() -> tuple[Step, ...]:
+    """Looked along, and clamped again where they do not hang level."""
+    look = Step(
         "level",
-        "Level",
+        "Look along the wires",
         Tick(),
         "Look straight along the bed from both sides: the wires hang level, neither side lower.",
         None,
-        (
-            Point("One side hangs: snare side up, lever on, unclamp that end, draw the low side up, clamp again"),
-            Point("Off centre or not level: set again", Found("wires-off-centre") | Found("wires-not-level")),
-        ),
+        (Point("Strands centred over the bed"),),
         does=("wires-level",),
         tools=_SCREWDRIVER,
         cites=("§8",),
@@ -90,8 +123,26 @@ def level() -> Step:
             lever=Lever.OFF,
             wires=(WiresAre.ON,),
         ),
+        asks=(Question("level", "They hang", _LEVEL),),
         why="A side that hangs buzzes.",
     )
+    again = Step(
+        "level-again",
+        "Clamp the low side again",
+        Tick(),
+        "Loosen the clamp of the end that hangs, draw its low side up, and clamp it again.",
+        None,
+        (Point("Both ends the same distance from the edge still; strands centred"),),
+        ("strands",),
+        when=Chose("level", _HANGS) | Found("wires-off-centre") | Found("wires-not-level"),
+        does=("wires-fit",),
+        tools=_SCREWDRIVER,
+        cites=("§8",),
+        looks_at=_AT,
+        needs=_CLAMPED,
+        why="A side that hangs buzzes.",
+    )
+    return look, again
 
 
 RIGHT, STAYS, DEAD, BACKWARDS = "right", "stays-on", "dead", "backwards"
@@ -146,7 +197,7 @@ def _put_right(number: int, what: str, title: str, say: str) -> Step:
     """What follows from the answer before."""
     return Step(
         f"{what}-{number}", title, Tick(), say, None,
-        (Point("Snare side up for it, batter up again before it is tried"), Point("Both ends the same distance from the edge still; strands centred")),
+        (Point("Both ends the same distance from the edge still; strands centred"),),
         ("strands",),
         when=_was(number, what),
         why="Set right now, it is not the knob that is blamed later.",
@@ -154,6 +205,7 @@ def _put_right(number: int, what: str, title: str, say: str) -> Step:
         tools=_SCREWDRIVER,
         cites=("§8", "N8"),
         looks_at=_AT,
+        needs=_CLAMPED,
     )  # fmt: skip
 
 
@@ -164,15 +216,15 @@ def on_off() -> tuple[Step, ...]:
         steps += [
             _put_right(
                 number, STAYS, "Wires off the head",
-                "Turn the knob further out. If it is out already, turn the drum over, lever on, loosen the butt clamp, let the wires go a little, and clamp them again.",
+                "The knob as far out as its thread lets it. Then loosen the butt clamp, let the wires go a little, and clamp them again.",
             ),
             _put_right(
                 number, DEAD, "Wires nearer the head",
-                "Turn the drum over, lever on. Loosen the butt clamp, draw the wires firmer, and clamp them again.",
+                "Loosen the butt clamp, draw the wires firmer, and clamp them again.",
             ),
             _put_right(
                 number, BACKWARDS, "Clamp with the lever on",
-                "They were clamped with the lever off. Turn the drum over, lever on, loosen the butt clamp, draw the wires straight, and clamp them again.",
+                "They were clamped with the lever off. Loosen the butt clamp, draw the wires straight, and clamp them again.",
             ),
             _try(number + 1),
         ]  # fmt: skip
@@ -203,6 +255,8 @@ def fine() -> Step:
     )  # fmt: skip
 
 
-def wires_back() -> tuple[Step, ...]:
-    """The same wires on again: the strainer side never came off, so only the butt end is drawn and clamped."""
-    return knob_back(), butt_side(), level(), *on_off(), fine()
+def wires_back(drum: DrumFacts, before_fine: tuple[Step, ...] = ()) -> tuple[Step, ...]:
+    """The same wires on again, where this drum has any: the strainer end never came off, so only the butt end is drawn and clamped."""
+    if not drum.has_wires:
+        return ()
+    return knob_back(), strainer_side(), butt_side(), *level(), *on_off(), *before_fine, fine()

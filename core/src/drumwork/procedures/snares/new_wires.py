@@ -5,7 +5,7 @@ from __future__ import annotations
 from drumwork.findings import Where
 from drumwork.procedures.shared import endings, snare_side
 from drumwork.procedures.shared.suits import wires
-from drumwork.procedures.shared.wires import butt_side, fine, knob_back, level, on_off
+from drumwork.procedures.shared.wires import butt_side, fine, knob_back, level, on_off, strainer_side
 from drumwork.work import effects
 from drumwork.work.asks import Question
 from drumwork.work.conditions import Found, Has
@@ -63,28 +63,6 @@ _LOOK = Step(
     why="A bent or broken strand dulls and buzzes, whatever is tuned.",
 )
 
-_STRAINER = Step(
-    "strainer",
-    "Strainer side",
-    Tick(),
-    "Clamp the strainer side first, firm, its two screws in turn, the strap through straight.",
-    None,
-    (
-        Point("Set a little toward the strainer: the pull from the butt end brings it to the middle"),
-        Point("Strap or cord flat, no twist; both legs the same length"),
-        Point("Wires flat side to the film"),
-    ),
-    ("strands",),
-    does=("wires-fit",),
-    tools=("small screwdriver", "strap or cord"),
-    cites=("§8",),
-    looks_at=_AT,
-    picture="strainer",
-    needs=Needs(up=(Up.RESONANT,), lever=Lever.ON, wires=(WiresAre.NONE,), knob_out=True),
-    leaves=Leaves(wires=WiresAre.STRAINER),
-    why="A strainer end clamped firm keeps its setting.",
-)
-
 _OLD_OFF = Step(
     "strainer-off",
     "Old wires off",
@@ -97,6 +75,7 @@ _OLD_OFF = Step(
     tools=("small screwdriver", "tape"),
     looks_at=(*_AT, Where.HEAD),
     needs=Needs(up=(Up.RESONANT,), lever=Lever.OFF, wires=(WiresAre.STRAINER,)),
+    if_so=True,
     leaves=Leaves(wires=WiresAre.NONE),
     why="Broken strands cut the hand, and the film too.",
 )
@@ -124,9 +103,9 @@ def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         snare_side.wires_off(),
         _OLD_OFF,
         knob_back(),
-        _STRAINER,
+        strainer_side(),
         butt_side(),
-        level(),
+        *level(),
         *on_off(),
         fine(),
         _SOFTLY,
@@ -140,8 +119,9 @@ def _again(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         _LOOK,
         snare_side.wires_off(),
         knob_back(),
+        strainer_side(),
         butt_side(),
-        level(),
+        *level(),
         *on_off(),
         fine(),
         _SOFTLY,
