@@ -62,7 +62,7 @@ def plan_callout_works(callout: CallOut, due_on: date, member: Membership) -> Wo
                 with transaction.atomic():
                     plan_work(Wanted(key, each.drum, work.work, work.part, due_on, callout.name[:200], {}), member)
                 planned += 1
-                words.append(f"{each.drum.name}: {work_named(work.work).title.format(part=work.part.value)}")
+                words.append(f"{each.drum.name}: {work_named(work.work).titled(work.part)}")
             except (Refused, DrumworkError) as error:
                 words.append(f"{each.drum.name}: {error.message}")
     return WorkOfCallOut(planned=planned, words=words)

@@ -140,7 +140,7 @@ def _proposed(works: Iterable[ProposedWork]) -> list[dict[str, Any]]:
         {
             "work": each.work,
             "part": each.part.value,
-            "title": work_named(each.work).title.format(part=each.part.value),
+            "title": work_named(each.work).titled(each.part),
             "answers": list(each.answers),
             "verdict": each.verdict.value,
             "due_days": due_days(each.verdict),

@@ -46,7 +46,7 @@ def shape_planned(row: PlannedJob, today: date) -> PlannedLine:
     return PlannedLine.model_validate(
         {
             "id": str(row.pk), "tag": row.drum.tag, "name": row.drum.name, "kind_words": KIND_WORDS[row.drum.kind], "work": row.work,
-            "part": row.part, "title": work.title.format(part=row.part), "why": row.why, "due_on": row.due_on,
+            "part": row.part, "title": work.titled(Part(row.part)), "why": row.why, "due_on": row.due_on,
             "days_late": max(0, (today - row.due_on).days), "minutes": work.minutes, "heads": row.heads, "lacks": row.lacks,
             "made_by": row.made_by_name, "made_at": row.made_at,
         }

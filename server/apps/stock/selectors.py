@@ -123,7 +123,7 @@ def _ready(job: PlannedJob, wishes: list[Wish], standing: Standing, today: date)
     states = {wish.key: _there(wish, standing) for wish in wishes}
     return ReadyJob.model_validate(
         {
-            "id": str(job.pk), "tag": job.drum.tag, "name": job.drum.name, "title": work_named(job.work).title.format(part=job.part),
+            "id": str(job.pk), "tag": job.drum.tag, "name": job.drum.name, "title": work_named(job.work).titled(Part(job.part)),
             "work": job.work, "part": job.part, "due_on": job.due_on, "days_late": max(0, (today - job.due_on).days),
             "state": _state(list(states.values())),
             "pieces": [

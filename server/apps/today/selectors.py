@@ -268,7 +268,7 @@ def _lent(
 
 
 def _planned(drum: dict[str, Any], work: str, part: str, due: str, heads: dict[str, dict[str, Any]]) -> WorkPlanned:
-    title = work_named(work).title.format(part=part)
+    title = work_named(work).titled(Part(part))
     names = tuple(str(each["head"]) for each in heads.values())
     return WorkPlanned(drum["tag"], work, part, title, date.fromisoformat(due), names)
 

@@ -222,7 +222,7 @@ def _list(args: argparse.Namespace) -> None:
             {
                 "id": work.id,
                 "version": work.version,
-                "title": re.sub(r",? ?\{part\}", "", work.title),
+                "title": re.sub(r",? ?\{part\}", "", work.title.replace("{heads}", "head")),
                 "parts": [part.value for part in work.parts],
                 "suits": [kind for kind, reason in why.items() if not reason],
                 "why_not": {kind: reason for kind, reason in why.items() if reason},

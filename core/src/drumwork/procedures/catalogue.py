@@ -59,12 +59,12 @@ class Offer:
 
     @property
     def title(self) -> str:
-        return self.work.title.format(part=self.part.value)
+        return self.work.titled(self.part)
 
     @property
     def words(self) -> str:
         """What a button that starts it says."""
-        return (self.work.offer or self.work.title).format(part=self.part.value)
+        return self.work.offered(self.part)
 
 
 def work_named(known: str) -> Procedure:

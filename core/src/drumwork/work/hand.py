@@ -82,6 +82,8 @@ class InHand:
     knob_out: bool = False
     port: bool = False
     lacing: Lacing | None = None
+    stick: bool = False
+    """A stick lies under the wires."""
 
     def head(self, side: Side) -> HeadIs:
         return self.batter if side is Side.BATTER else self.resonant
@@ -226,6 +228,8 @@ class Needs:
             wrong.append("the knob is not backed out")
         if self.reachable and not at.reachable:
             wrong.append("the drum is closed")
+        if at.stick and self.way_up(at, side):
+            wrong.append("a stick lies under the wires")
         if self.lacing and at.lacing and at.lacing not in self.lacing:
             wrong.append(f"the rope is {at.lacing.value}")
         return tuple(wrong)
@@ -246,6 +250,7 @@ class Leaves:
     wires: WiresAre | None = None
     knob_out: bool | None = None
     lacing: Lacing | None = None
+    stick: bool | None = None
 
     def after(self, at: InHand, side: Side | None) -> InHand:
         hand = side or Side.BATTER
@@ -259,6 +264,7 @@ class Leaves:
             wires=self.wires if self.wires and at.wires else at.wires,
             knob_out=at.knob_out if self.knob_out is None else self.knob_out,
             lacing=self.lacing if self.lacing and at.lacing else at.lacing,
+            stick=at.stick if self.stick is None else self.stick,
         )
 
 
@@ -268,15 +274,20 @@ AS_BEFORE: Final = Leaves()
 _ON_THE_WAY: Final[tuple[tuple[StrEnum, ...], ...]] = (
     (HeadIs.OFF, HeadIs.SLACK, HeadIs.ZERO, HeadIs.TIGHT),
     (WiresAre.NONE, WiresAre.STRAINER, WiresAre.ON),
+    (Lacing.UNLACED, Lacing.OPEN, Lacing.TIED),
 )
 """From bare to whole."""
 
 
 def done_already(needs: Needs, leaves: Leaves, at: InHand, side: Side | None) -> bool:
-    """Whether the drum is already where such a step would bring its head or its wires, or beyond."""
+    """Whether the drum is already where such a step would bring its head, its wires or its rope, or beyond."""
     hand = side or Side.BATTER
     for way, wants, to, now in zip(
-        _ON_THE_WAY, (needs.head, needs.wires), (leaves.head, leaves.wires), (at.head(hand), at.wires), strict=True
+        _ON_THE_WAY,
+        (needs.head, needs.wires, needs.lacing),
+        (leaves.head, leaves.wires, leaves.lacing),
+        (at.head(hand), at.wires, at.lacing),
+        strict=True,
     ):
         if not (wants and to and now) or now in wants:
             continue

@@ -171,7 +171,7 @@ class _Hands:
         lies = up in _LAID
         points = [
             *(["Nothing hard under the film that lies below"] if lies else []),
-            *(["Both hoops held by their rods before it is lifted"] if lies and self.at.reachable else []),
+            *(["Both hoops held by their rods before it is lifted"] if lies and self.at.reachable and self.drum.traits.rods else []),
         ]
         self.steps.append(
             StepPlan(
@@ -233,8 +233,7 @@ def make_plan(
         if made := _settle(step, at, drum, ways, fill, lists or {}):
             hands.take(step, made)
     steps = _lay_out_all(hands.steps)
-    title = procedure.title.format(part=part.value)
     return Plan(
-        procedure.id, procedure.version, title, part, drum, ways, tuple(steps), procedure.effects(part),
+        procedure.id, procedure.version, procedure.titled(part), part, drum, ways, tuple(steps), procedure.effects(part),
         procedure.changes_heads, known, dict(lists or {}), dict(above_cents or {}),
     )  # fmt: skip

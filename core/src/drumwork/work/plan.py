@@ -217,6 +217,18 @@ class Procedure:
     rank: int = 50
     refuses: Callable[[DrumFacts, Part], str] = _never
 
+    def titled(self, part: Part) -> str:
+        """Its title on this part of a drum."""
+        return self._told(self.title, part)
+
+    def offered(self, part: Part) -> str:
+        """What a button that starts it says."""
+        return self._told(self.offer or self.title, part)
+
+    @staticmethod
+    def _told(words: str, part: Part) -> str:
+        return words.format(part=part.value, heads="heads" if part is Part.HEADS else f"{part.value} head")
+
     def why_not(self, drum: DrumFacts, part: Part) -> str:
         """Why this work cannot be done on this part of this drum; empty where it can."""
         if part not in self.parts:

@@ -13,6 +13,7 @@ from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import film_on_rods
 from drumwork.procedures.shared.wires import wires_back
 from drumwork.work import effects
+from drumwork.work.asks import Question
 from drumwork.work.conditions import Way
 from drumwork.work.effects import Effect
 from drumwork.work.hand import HeadIs, Lever, Needs, Up
@@ -21,7 +22,7 @@ from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
 from drumwork.work.words import Point
 
-__all__ = ["BOTH_HEADS"]
+__all__ = ["BOTH_HEADS", "NEW_HEADS", "WRITE_BOTH", "both_effects", "closing_both"]
 
 
 def _again(first: Side) -> Step:
@@ -41,6 +42,8 @@ def _again(first: Side) -> Step:
     )
 
 
+NEW_HEADS = Point("Both new heads looked over. No snags, no tears, flesh hoops not bent")
+WRITE_BOTH = "Write month and year on both heads near their logos, then close the job."
 _TOGETHER = Step(
     "together",
     "Together",
@@ -59,22 +62,19 @@ _TOGETHER = Step(
     ),
     does=("target",),
     cites=("F7", "N6"),
+    asks=(
+        Question("middle-batter", "Batter in the middle, the other muted", unit="pitch", keeps="batter in the middle"),
+        Question("middle-resonant", "Resonant in the middle", unit="pitch", keeps="resonant in the middle"),
+    ),
     looks_at=(Where.HEAD, Where.HARDWARE),
     needs=Needs(up=(Up.EDGE,), head=(HeadIs.TIGHT,), other=(HeadIs.TIGHT,), lever=Lever.OFF),
     why="Two heads that are each even can still disagree.",
 )
 
 
-def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
-    first = ways.first_head.on(drum.traits)
-    second = first.other
-    heads = Point("Both new heads looked over. No snags, no tears, flesh hoops not bent")
+def closing_both(first: Side, drum: DrumFacts, close: str, writes: bool = True) -> tuple[Step, ...]:
+    """What follows once both heads are on and clear: the first read again, the two compared, wires, the kit."""
     return (
-        openings.lay_out(None, heads, first),
-        openings.ring_out(None),
-        openings.mark(None, both=True),
-        *one_head(first, drum, f"{first.value}-", back=False),
-        *one_head(second, drum, f"{second.value}-", out=False),
         _again(first),
         _TOGETHER,
         *wires_back(drum, snare_side.ease_and_clear(both=True)),
@@ -82,11 +82,24 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         endings.rest(None),
         endings.mount(None),
         endings.patch(None),
-        endings.close(None, "Write month and year on both heads near their logos, then close the job."),
+        endings.close(None, close, writes=writes, title="Write on it" if writes else "Close"),
     )
 
 
-def _effects(part: Part) -> tuple[Effect, ...]:
+def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
+    first = ways.first_head.on(drum.traits)
+    second = first.other
+    return (
+        openings.lay_out(None, NEW_HEADS, first),
+        openings.ring_out(None),
+        openings.mark(None, both=True),
+        *one_head(first, drum, f"{first.value}-", back=False),
+        *one_head(second, drum, f"{second.value}-", out=False),
+        *closing_both(first, drum, WRITE_BOTH),
+    )
+
+
+def both_effects(part: Part) -> tuple[Effect, ...]:
     each = [
         effect
         for side in Side
@@ -102,7 +115,7 @@ BOTH_HEADS = Procedure(
     parts=(Part.HEADS,),
     suits=film_on_rods,
     steps=_steps,
-    effects=_effects,
+    effects=both_effects,
     cites=("§3", "§7", "N6"),
     changes_heads=True,
     minutes=80,

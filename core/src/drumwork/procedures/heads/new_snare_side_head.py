@@ -5,6 +5,7 @@ from __future__ import annotations
 from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import closings, endings, openings, snare_side
+from drumwork.procedures.shared.one_head import one_head
 from drumwork.procedures.shared.suits import wires
 from drumwork.procedures.shared.wires import wires_back
 from drumwork.work.effects import Effect
@@ -14,11 +15,11 @@ from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
 from drumwork.work.words import Point
 
-__all__ = ["NEW_SNARE_SIDE_HEAD"]
+__all__ = ["BATTER", "NEW_SNARE_SIDE_HEAD"]
 
 _R = Side.RESONANT
 
-_BATTER = Step(
+BATTER = Step(
     "other-head",
     "Batter",
     Tick(),
@@ -37,8 +38,8 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
         openings.lay_out(_R, Point("The new head: {new_head}. Thin, clear, no snags or dents, flesh hoop not bent")),
         openings.mark(_R),
-        *snare_side.one_head(),
-        _BATTER,
+        *one_head(_R, drum),
+        BATTER,
         *wires_back(drum, snare_side.ease_and_clear(both=False)),
         endings.rest(_R),
         endings.mount(_R),

@@ -35,7 +35,7 @@ def _step(
     name: str, title: str, say: Text, *points: Point, does: tuple[Tag, ...] = (), tools: tuple[str, ...] = (),
     cautions: tuple[CautionId, ...] = (), cites: tuple[str, ...] = ("§14",), side: Side | None = None, looks: tuple[Where, ...] = _ROPE,
     picture: Picture = "", asks: tuple[Question, ...] = (), recalls: tuple[str, ...] = (),
-    needs: Needs = ANYHOW, leaves: Leaves = AS_BEFORE, why: str = "",
+    needs: Needs = ANYHOW, leaves: Leaves = AS_BEFORE, why: str = "", if_so: bool = False,
 ) -> Step:  # fmt: skip
     return Step(
         name,
@@ -55,6 +55,7 @@ def _step(
         needs=needs,
         leaves=leaves,
         why=why,
+        if_so=if_so,
     )
 
 
@@ -118,18 +119,23 @@ _UNTIE = _step(
     does=("unlace",), cautions=("rope",), cites=("§14", "F10"), asks=(read_and_done("rope-read", "face away, nobody in line with the rope"),),
     needs=Needs(lacing=(Lacing.TIED,)),
     leaves=Leaves(lacing=Lacing.OPEN),
+    if_so=True,
     why="A wrap let go under load snaps back.",
 )  # fmt: skip
 
 
-def _unlace(side: Side) -> Step:
+def _unlace(side: Side, both: bool) -> Step:
     return _step(
-        "unlace", "Unlace", "Unlace about a third of the drum, no more: enough to slide the head out. Take off the first ears as they come.",
+        "unlace", "Unlace",
+        "Unlace about a third of the drum, no more: enough to slide both heads out, one after the other. Take off the first ears as they come."
+        if both
+        else "Unlace about a third of the drum, no more: enough to slide the head out. Take off the first ears as they come.",
         Point("Rope twisted along its lay to pass a tight hole, never against it"),
         Point("Slack shared round, so that the hoop lifts alike everywhere"),
         picture="unlace", does=("unlace",), cautions=("rope",), cites=("§14", "F11"), side=side,
         needs=Needs(lacing=(Lacing.OPEN,), up=(Up.HAND,)),
-        leaves=Leaves(lacing=Lacing.UNLACED, head=HeadIs.SLACK),
+        leaves=Leaves(lacing=Lacing.UNLACED, head=HeadIs.SLACK, other=HeadIs.SLACK),
+        if_so=True,
         why="More than a third is re-laced for nothing; slack that is not shared jams the head.",
     )  # fmt: skip
 
@@ -271,11 +277,20 @@ def _to_pitch(ways: Ways) -> tuple[Step, ...]:
     )  # fmt: skip
 
 
+def _both(first: Side) -> tuple[Step, ...]:
+    """Both heads in one unlacing: head and hoop back, all turned over, the other out (§14)."""
+    second = first.other
+    named = lambda side: tuple(replace(step, id=f"{side.value}-{step.id}") for step in _head(side))  # noqa: E731
+    return *named(first), *named(second)
+
+
 def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
-    side = Side(part.value)
+    both = part is Part.HEADS
+    side = Side.BATTER if both else Side(part.value)
+    write = "both heads near their logos" if both else "the head near the logo"
     return (
-        _LAY_OUT_NEW, _MARK, _EARS_OFF, _UNTIE, _unlace(side), *_head(side), _SLACK, _THREAD, _TIE, _ALIGN, *_to_pitch(ways),
-        endings.close(side, "Write month, year and the rope on the head near the logo; note the range, then close the job."),
+        _LAY_OUT_NEW, _MARK, _EARS_OFF, _UNTIE, _unlace(side, both), *(_both(side) if both else _head(side)), _SLACK, _THREAD, _TIE, _ALIGN,
+        *_to_pitch(ways), endings.close(None if both else side, f"Write month, year and the rope on {write}; note the range, then close the job."),
     )  # fmt: skip
 
 
@@ -287,10 +302,11 @@ def _range(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 
 
 def _new_effects(part: Part) -> tuple[Effect, ...]:
-    side = Side(part.value)
+    sides = part.sides
     return (
-        effects.TakeFromShelf(side), effects.ChangeHead(side), effects.CarryFindings(), effects.KeepAnswers(), effects.Log("done", "New rope-drum head"),
-        effects.AnswerChecks(side), effects.BookCheck(side),
+        *(each for side in sides for each in (effects.TakeFromShelf(side), effects.ChangeHead(side))),
+        effects.CarryFindings(), effects.KeepAnswers(), effects.Log("done", "New rope-drum heads" if len(sides) > 1 else "New rope-drum head"),
+        *(each for side in sides for each in (effects.AnswerChecks(side), effects.BookCheck(side))),
     )  # fmt: skip
 
 
@@ -302,8 +318,8 @@ def _range_effects(part: Part) -> tuple[Effect, ...]:
 NEW_ROPE_HEAD = Procedure(
     id="new-rope-head",
     version=1,
-    title="New {part} head, rope drum",
-    parts=(Part.BATTER, Part.RESONANT),
+    title="New {heads}, rope drum",
+    parts=(Part.BATTER, Part.RESONANT, Part.HEADS),
     suits=rope,
     steps=_new,
     effects=_new_effects,
@@ -311,7 +327,7 @@ NEW_ROPE_HEAD = Procedure(
     changes_heads=True,
     minutes=120,
     rank=15,
-    offer="New {part} head",
+    offer="New {heads}",
 )
 ROPE_RANGE = Procedure(
     id="rope-range",

@@ -26,8 +26,9 @@ def rest(side: Side | None) -> Step:
         _resting,
         "Let the film settle over the edge while you do another drum. Then clear once more if it has dropped.",
         side,
+        (Point("With time to spare: a little high, left overnight, fine-tuned once it is mounted"),),
         does=("rest",),
-        cites=("F6",),
+        cites=("F6", "F13"),
         why="Film goes on stretching: unvisited, it stays low.",
     )
 
@@ -107,6 +108,7 @@ def close(side: Side | None, say: str, title: str = "Write on it", writes: bool 
         Close(),
         say,
         side,
+        (Point("A new head may sound stuffy at first; it opens up in its first days"),) if writes else (),
         does=("write-date", "book", "close") if writes else ("book", "close"),
         tools=("marker",) if writes else (),
         cites=("N4", "N5") if writes else (),

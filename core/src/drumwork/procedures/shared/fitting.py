@@ -42,6 +42,7 @@ def set_head(side: Side, prefix: str = "") -> Step:
         _LOGO,
         side,
         (
+            Point("Flexed in the fingers all round first, where that is your way; never a thin film"),
             Point("Head slides freely, sits flat all round"),
             Point("Hoop on its marks"),
             Point("Greasy rods kept off the film"),
@@ -69,7 +70,11 @@ def fingers(side: Side, prefix: str = "") -> Step:
         (
             Point("Every rod straight in its thread"),
             Point("Hoop centred: the same gap all round"),
+            Point("Rods started from loose: seven or eight turns each until they close up", Has("mount")),
             Point("As tight as fingers go, all alike. This is the even zero the tally counts from"),
+            Point("Where fingers find no room: the key, to first resistance"),
+            Point("Tap it here already: an odd spot now is a head that sits askew"),
+            Point("Logo turned now while the drum is worn, if it is to be read upright", Has("foam")),
             *found.FINGER_POINTS,
         ),
         does=("start-rods", "finger-tight"),
@@ -177,6 +182,8 @@ def tension(side: Side, prefix: str = "") -> Step:
         side,
         (
             Point("A rod that turns easier than the others gets a touch more"),
+            Point("Creaks and ticks are normal: film or glue settling"),
+            Point("Press the middle again between passes, and take up what went loose", _PALM),
             Point(
                 "Resonant higher is this workshop’s way: the last quarter turn makes it so",
                 _R & Way("resonant", "higher"),
@@ -210,6 +217,7 @@ def clear(side: Side, prefix: str = "") -> Step:
         side,
         cautions=("tapping",),
         points=(
+            Point("A rod that stays low however it is turned: look at its partner opposite"),
             Point(
                 "Readings at the rods beside the port are trusted less; a ring on its edge calms them", Has("port") & _R
             ),

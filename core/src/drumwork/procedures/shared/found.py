@@ -63,7 +63,7 @@ _GRAVE = Found("shell-split") | Found("ply-lifting", 2)
 _EDGE = Found("edge-chipped", 2) | Found("edge-flat", 2) | Found("bed-rough", 2)
 
 
-def bare_drum_steps(side: Side, prefix: str = "") -> tuple[Step, ...]:
+def bare_drum_steps(side: Side | None, prefix: str = "") -> tuple[Step, ...]:
     """Steps that come up only when the bare drum shows something a bench must not mend."""
     return (
         Step(

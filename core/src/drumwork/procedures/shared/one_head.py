@@ -7,20 +7,21 @@ from drumwork.procedures.shared import fitting, openings, snare_side
 from drumwork.procedures.shared.found import bare_drum_steps
 from drumwork.work.plan import DrumFacts, Step
 
-__all__ = ["one_head"]
+__all__ = ["one_head", "put_on", "take_off"]
 
 
-def one_head(side: Side, drum: DrumFacts, prefix: str = "", out: bool = True, back: bool = True) -> tuple[Step, ...]:
-    """Slacken, lift off, clean, set, fingers, seat, tension, clear; a snare side goes its own way. What lies inside comes `out` and goes `back`."""
+def take_off(side: Side, drum: DrumFacts, prefix: str = "") -> tuple[Step, ...]:
+    """Slacken and lift off; from a snare side its wires first."""
     if side is Side.RESONANT and drum.traits.wires:
-        return snare_side.one_head(prefix)
+        return snare_side.take_off(prefix)
+    return openings.slacken(side, prefix), openings.lift_off(side, prefix)
+
+
+def put_on(side: Side, drum: DrumFacts, prefix: str = "") -> tuple[Step, ...]:
+    """Set, fingers, seat, tension, clear; a snare side goes its own way."""
+    if side is Side.RESONANT and drum.traits.wires:
+        return snare_side.put_on(prefix)
     return (
-        openings.slacken(side, prefix),
-        openings.lift_off(side, prefix),
-        *([openings.inside_out(side, prefix)] if out else []),
-        openings.clean(side, prefix),
-        *bare_drum_steps(side, prefix),
-        *([openings.inside_in(side, prefix)] if back else []),
         fitting.foam(side, prefix),
         fitting.port(side, prefix),
         fitting.cut(side, prefix),
@@ -31,4 +32,17 @@ def one_head(side: Side, drum: DrumFacts, prefix: str = "", out: bool = True, ba
         fitting.wrinkles(side, prefix),
         fitting.clear(side, prefix),
         fitting.some_down(side, prefix),
+    )
+
+
+def one_head(side: Side, drum: DrumFacts, prefix: str = "", out: bool = True, back: bool = True) -> tuple[Step, ...]:
+    """From taking off to clear, cleaned between. What lies inside comes `out` and goes `back`; nothing does inside a snare."""
+    inside = not (side is Side.RESONANT and drum.traits.wires)
+    return (
+        *take_off(side, drum, prefix),
+        *([openings.inside_out(side, prefix)] if out and inside else []),
+        openings.clean(side, prefix),
+        *bare_drum_steps(side, prefix),
+        *([openings.inside_in(side, prefix)] if back and inside else []),
+        *put_on(side, drum, prefix),
     )

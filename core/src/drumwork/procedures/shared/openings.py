@@ -11,7 +11,7 @@ from drumwork.rods.passes import slackening_passes
 from drumwork.rods.patterns import from_slack
 from drumwork.work.asks import Question
 from drumwork.work.cautions import CautionId
-from drumwork.work.conditions import ALWAYS, Condition, Has, Way
+from drumwork.work.conditions import ALWAYS, Condition, Has, OnSide, Way
 from drumwork.work.hand import HeadIs, Leaves, Lever, Needs, Up
 from drumwork.work.kinds.steps import Passes, StepData, Tick
 from drumwork.work.plan import DrumFacts, Step
@@ -209,6 +209,7 @@ def lift_off(side: Side, prefix: str = "") -> Step:
                 Way("old_heads", "keep"),
             ),
             Point("Claws hang on their rods, each kept with its own", Has("claws")),
+            Point("Hoop lifted straight up, its gates clear of the straps", Has("wires") & OnSide(Side.RESONANT)),
             *found.LIFT_POINTS,
         ),
         ("burrs", NEEDS_TWO),
@@ -230,6 +231,7 @@ def clean(side: Side, prefix: str = "") -> Step:
         "Clean the edge, the inside and the hoop's inner face. Feel the edge all round.",
         side,
         (
+            Point("Dust and splinters tipped out, open side down for a moment"),
             Point("Edge smooth all round, no chip or dip"),
             Point("Casings and mount screws snug by hand, not hard"),
             Point("No rod bent, no thread stripped"),

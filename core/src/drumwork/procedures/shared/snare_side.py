@@ -10,7 +10,6 @@ from dataclasses import replace
 from drumwork.drums import Side
 from drumwork.findings import Where
 from drumwork.procedures.shared import found, openings
-from drumwork.procedures.shared.found import bare_drum_steps
 from drumwork.quantities import Turns
 from drumwork.rods.passes import PassPlan, snare_side_passes, snare_side_turns, usual_bed
 from drumwork.rods.patterns import Pattern, from_slack
@@ -21,7 +20,7 @@ from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.ways import Ways
 from drumwork.work.words import Case, Point
 
-__all__ = ["ease_and_clear", "one_head", "wires_off"]
+__all__ = ["ease_and_clear", "put_on", "take_off", "wires_off"]
 
 _R = Side.RESONANT
 _QUARTER = Turns.of(1, 4)
@@ -140,6 +139,7 @@ def _fingers(prefix: str) -> Step:
             Point("Every rod straight in its thread; those beside the bed all there"),
             Point("Gates still in line"),
             Point("As tight as fingers go, all alike. This is the even zero the tally counts from"),
+            Point("Where fingers find no room: the key, to first resistance"),
             *found.FINGER_POINTS,
         ),
         does=("start-rods", "finger-tight"),
@@ -220,6 +220,7 @@ def _clear(prefix: str) -> Step:
         "A light soft mallet, {tap}, at each rod; the batter muted, wires off. The film dents, so tap softly.",
         _R,
         (
+            Point("A rod that stays low however it is turned: look at its partner opposite"),
             Point(
                 "A note of its own is wanted here: the wires will answer whoever else plays it",
                 Way("snare_note", "definite"),
@@ -303,18 +304,11 @@ def _ease() -> Step:
     )
 
 
-def one_head(prefix: str = "") -> tuple[Step, ...]:
-    """From wires off to clear."""
-    return (
-        wires_off(prefix),
-        openings.slacken(_R, prefix),
-        openings.lift_off(_R, prefix),
-        openings.clean(_R, prefix),
-        *bare_drum_steps(_R, prefix),
-        _set(prefix),
-        _gate(prefix),
-        _fingers(prefix),
-        _seat(prefix),
-        *_tension(prefix),
-        _clear(prefix),
-    )
+def take_off(prefix: str = "") -> tuple[Step, ...]:
+    """Wires free, then the head off."""
+    return wires_off(prefix), openings.slacken(_R, prefix), openings.lift_off(_R, prefix)
+
+
+def put_on(prefix: str = "") -> tuple[Step, ...]:
+    """From the bare edge to clear."""
+    return _set(prefix), _gate(prefix), _fingers(prefix), _seat(prefix), *_tension(prefix), _clear(prefix)

@@ -12,10 +12,22 @@ from drumwork.work.kinds.steps import Tick
 from drumwork.work.plan import DrumFacts, Step
 from drumwork.work.words import Point
 
-__all__ = ["butt_side", "fine", "knob_back", "level", "on_off", "strainer_side", "wires_back"]
+__all__ = [
+    "FROM_ABOVE",
+    "butt_side",
+    "fine",
+    "knob_back",
+    "level",
+    "on_off",
+    "strainer_side",
+    "try_lever",
+    "wires_back",
+]
 
 _AT = (Where.WIRES, Where.STRAINER)
 _SCREWDRIVER = ("small screwdriver",)
+FROM_ABOVE = (Up.BATTER, Up.PLAYED)
+"""A snare is played batter up."""
 _CLAMPED = Needs(up=(Up.RESONANT,), lever=Lever.ON, wires=(WiresAre.ON,))
 """To clamp an end again."""
 
@@ -164,9 +176,10 @@ def _try(number: int) -> Step:
         question,
         "On and off" if number == 1 else "Try it again",
         Tick(),
-        "Knob near its loosest. Tap softly with the lever on, then with the lever off. Which of the four is it?",
+        "Tap softly with the lever on, then with the lever off. Which of the four is it?",
         None,
         (
+            Point("Wires newly clamped: the knob near its loosest for this"),
             Point("Sound with the lever off: back to the knob", Found("wires-stay-on")),
             Point("Lever slips or will not let go: its screws and spring first; else repair", Found("strainer-slips") | Found("strainer-wont-drop")),
             *((Point("Still not right: strainer or straps are at fault. Say so under “Something found”; a qualified person looks at it"),) if last else ()),
@@ -178,10 +191,49 @@ def _try(number: int) -> Step:
         looks_at=_AT,
         picture="on-off",
         asks=(Question(question, "Which of the four is it", _FOUR, needed=True),),
-        needs=Needs(up=(Up.BATTER,), wires=(WiresAre.ON,)),
+        needs=Needs(up=FROM_ABOVE, wires=(WiresAre.ON,)),
         leaves=Leaves(lever=Lever.ON),
         why="Tried off first, a bad clamp shows before the knob is set.",
     )  # fmt: skip
+
+
+def try_lever() -> tuple[Step, ...]:
+    """Tried on wires that are clamped already, and put right by the knob where the knob can."""
+    by_knob = (
+        (STAYS, "Knob out", "Turn the knob out, half a turn at a time, until lever off is silent."),
+        (DEAD, "Knob in", "Turn the knob in, half a turn at a time, until lever on speaks."),
+    )
+    turned = [
+        Step(
+            f"{what}-knob",
+            title,
+            Tick(),
+            say,
+            None,
+            (Point("Nothing changes: they are clamped too short or too long. Close this job, and set the wires"),),
+            when=_was(1, what),
+            does=("wires-fit",),
+            cites=("§8", "N8"),
+            looks_at=_AT,
+            picture="knob",
+            needs=Needs(up=FROM_ABOVE, lever=Lever.ON, wires=(WiresAre.ON,)),
+            why="The knob moves the wires a little; only the clamps move them far.",
+        )
+        for what, title, say in by_knob
+    ]
+    backwards = Step(
+        "clamped-backwards",
+        "Not by the knob",
+        Tick(),
+        "They were clamped with the lever off. Close this job, and set the wires: no knob puts that right.",
+        None,
+        when=_was(1, BACKWARDS),
+        does=("look",),
+        cites=("§8", "N8"),
+        looks_at=_AT,
+        why="The strainer draws the wrong way round until the butt end is clamped again with the lever on.",
+    )
+    return _try(1), *turned, backwards, _try(2)
 
 
 def _was(number: int, *values: str) -> Condition:
@@ -249,14 +301,14 @@ def fine() -> Step:
         tools=("stick",),
         cites=("§8", "P18"),
         looks_at=(*_AT, Where.ROD),
-        needs=Needs(up=(Up.BATTER,), lever=Lever.ON, wires=(WiresAre.ON,)),
+        needs=Needs(up=FROM_ABOVE, lever=Lever.ON, wires=(WiresAre.ON,)),
         leaves=Leaves(knob_out=False),
         why="Too loose is fuzz, too tight chokes.",
     )  # fmt: skip
 
 
-def wires_back(drum: DrumFacts, before_fine: tuple[Step, ...] = ()) -> tuple[Step, ...]:
-    """The same wires on again, where this drum has any: the strainer end never came off, so only the butt end is drawn and clamped."""
-    if not drum.has_wires:
+def wires_back(drum: DrumFacts, before_fine: tuple[Step, ...] = (), new: bool = False) -> tuple[Step, ...]:
+    """The same wires on again, where this drum has any: the strainer end never came off, so only the butt end is drawn and clamped. Or new ones."""
+    if not (drum.has_wires or new):
         return ()
     return knob_back(), strainer_side(), butt_side(), *level(), *on_off(), *before_fine, fine()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from drumwork.findings import Where
 from drumwork.procedures.shared import endings, snare_side
 from drumwork.procedures.shared.suits import wires
-from drumwork.procedures.shared.wires import butt_side, fine, knob_back, level, on_off, strainer_side
+from drumwork.procedures.shared.wires import FROM_ABOVE, butt_side, fine, knob_back, level, on_off, strainer_side
 from drumwork.work import effects
 from drumwork.work.asks import Question
 from drumwork.work.conditions import Found, Has
@@ -16,7 +16,7 @@ from drumwork.work.plan import DrumFacts, Part, Procedure, Step
 from drumwork.work.ways import Ways
 from drumwork.work.words import Point
 
-__all__ = ["NEW_WIRES", "SET_WIRES"]
+__all__ = ["LOOK", "NEW_WIRES", "OLD_OFF", "SET_WIRES", "SOFTLY", "WHICH"]
 
 _AT = (Where.WIRES, Where.STRAINER)
 
@@ -43,7 +43,7 @@ WHICH = Question("wires", "Which wires go on", among="wire-lines", own=True)
 """Asked of the workshop's lines of wires; fitted under that name when the job closes."""
 
 
-_LOOK = Step(
+LOOK = Step(
     "look",
     "Look",
     Tick(),
@@ -63,7 +63,7 @@ _LOOK = Step(
     why="A bent or broken strand dulls and buzzes, whatever is tuned.",
 )
 
-_OLD_OFF = Step(
+OLD_OFF = Step(
     "strainer-off",
     "Old wires off",
     Tick(),
@@ -80,7 +80,7 @@ _OLD_OFF = Step(
     why="Broken strands cut the hand, and the film too.",
 )
 
-_SOFTLY = Step(
+SOFTLY = Step(
     "soft-strokes",
     "Play it softly",
     Tick(),
@@ -90,7 +90,7 @@ _SOFTLY = Step(
     does=("wires-test", "listen-mounted"),
     cites=("§8", "N10"),
     looks_at=(*_AT, Where.ROD),
-    needs=Needs(up=(Up.BATTER,), wires=(WiresAre.ON,)),
+    needs=Needs(up=FROM_ABOVE, wires=(WiresAre.ON,)),
     leaves=Leaves(lever=Lever.ON),
     why="What answers a hard stroke may be dead at a soft one.",
 )
@@ -99,16 +99,16 @@ _SOFTLY = Step(
 def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
         _lay_out(Point("New wires looked over: as long as this drum asks for, no strand bent"), asks=(WHICH,)),
-        _LOOK,
+        LOOK,
         snare_side.wires_off(),
-        _OLD_OFF,
+        OLD_OFF,
         knob_back(),
         strainer_side(),
         butt_side(),
         *level(),
         *on_off(),
         fine(),
-        _SOFTLY,
+        SOFTLY,
         endings.close(None, "Write the date on the butt side of the strap, then close the job."),
     )
 
@@ -116,7 +116,7 @@ def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 def _again(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
     return (
         _lay_out(),
-        _LOOK,
+        LOOK,
         snare_side.wires_off(),
         knob_back(),
         strainer_side(),
@@ -124,7 +124,7 @@ def _again(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
         *level(),
         *on_off(),
         fine(),
-        _SOFTLY,
+        SOFTLY,
         endings.close(None, "Close the job. It goes into the drum's history.", "Close", writes=False),
     )
 
