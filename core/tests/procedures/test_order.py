@@ -118,7 +118,8 @@ def test_wires_are_off_before_snare_side_work_and_on_last(plan: Plan) -> None:
         for n in places(steps, tag, Side.RESONANT):
             assert any(each <= n for each in off), (plan.work, tag)
     if fit := places(steps, "wires-fit"):
-        assert all(n < fit[0] for n in places(steps, "clear", Side.RESONANT))
+        last = [n for n in places(steps, "clear", Side.RESONANT) if "P18" not in steps[n].cites]
+        assert all(n < fit[0] for n in last)  # P18: once more with wires on
         assert fit[-1] < places(steps, "wires-level")[0] < places(steps, "wires-test")[-1]
 
 

@@ -42,13 +42,14 @@ from drumwork.rods.clearing import propose
 from drumwork.work.asks import Option
 from drumwork.work.clearing import clearing_task, left_after
 from drumwork.work.fold import require_fits, standing_of, where
+from drumwork.work.hand import begun_as
 from drumwork.work.kinds.clear import RodTapped, RoundPlanned, TargetChosen
 from drumwork.work.kinds.common import Closed, Noted, Settled, Undone
 from drumwork.work.kinds.loan import Lent
 from drumwork.work.kinds.passes import RodTurn, Turned
 from drumwork.work.kinds.school import SchoolChosen
 from drumwork.work.log import Entry, Logged, Standing
-from drumwork.work.making import make_plan
+from drumwork.work.making import came, make_plan
 from drumwork.work.otherwise import planned_otherwise, with_school
 from drumwork.work.plan import Head, Plan
 from drumwork.work.rounds import round_plan
@@ -164,7 +165,9 @@ def start_job(asked: StartJob, member: Membership) -> Job:
     heads, now = _heads(asked, drum, asked.part.sides, work.changes_heads, member), timezone.now()
     named = {Side(head.side): Head(head.new_head, head.old_head) for head in heads}
     above = _left_above(heads, drum, member) if work.changes_heads and not work.mesh else {}
-    plan = make_plan(work, asked.part, facts_of(drum), _ways(asked, member), named, lists_of_workshop(), above)
+    facts = facts_of(drum)
+    at = begun_as(came(facts), asked.begun) if asked.begun else None
+    plan = make_plan(work, asked.part, facts, _ways(asked, member), named, lists_of_workshop(), above, at)
     job = Job(
         id=asked.id,
         workshop=member.workshop,

@@ -51,6 +51,8 @@ class StartJob(Schema):
     heads: list[StartHead] = Field(default=[], max_length=2)
     cadence: Cadence | None = None
     schools: list[ChosenSchool] = Field(default=[], max_length=20)
+    begun: dict[str, str] = Field(default={}, max_length=8)
+    """The drum as the job finds it, where it is not as a player left it: which way up, which head is off, where the wires are."""
 
 
 class EventIn(BaseModel):

@@ -41,6 +41,7 @@ from apps.workshops.models import Workshop
 from drumwork.procedures.catalogue import work_named
 from drumwork.quantities import Pitch
 from drumwork.shelf import ARRIVALS, WAYS, Buy, Readiness, Sort, Why, arrivals_for
+from drumwork.work.plan import Part
 
 __all__ = ["buying", "found_code", "going_back", "line_of", "loans", "places", "shelf_of"]
 

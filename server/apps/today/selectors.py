@@ -34,6 +34,7 @@ from drumwork.planning import (
     WorkPlanned,
 )
 from drumwork.procedures.catalogue import CATALOGUE, work_named
+from drumwork.work.plan import Part
 
 __all__ = ["PAGE", "Fact", "Facts", "facts_of", "more_of"]
 

@@ -12,6 +12,7 @@ from drumwork.deciding import Lives
 from drumwork.quantities import Turns
 from drumwork.rods.clearing import EvenRule, Means
 from drumwork.rods.patterns import Pattern
+from drumwork.work.units import LengthUnit
 from drumwork.work.ways import (
     AfterStretch,
     BassPitch,
@@ -112,6 +113,7 @@ def to_ways(workshop: Workshop) -> Ways:
         rest_minutes=workshop.rest_minutes,
         tap_round=workshop.tap_round,
         first_head=FirstHead(workshop.first_head),
+        lengths=LengthUnit(workshop.length_unit),
         cadence=Cadence(workshop.cadence),
         slacken_by=Cadence(workshop.slacken_by),
         a4_hz=workshop.a4_hz,

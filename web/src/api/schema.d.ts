@@ -2903,7 +2903,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
             /** Write On Head */
             write_on_head: string;
         };
@@ -4883,7 +4883,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
         };
         /** KitStep */
         KitStep: {
@@ -5602,7 +5602,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
         };
         /**
          * OldHeads
@@ -5732,7 +5732,7 @@ export interface components {
             /** Walk Id */
             walk_id: string | null;
             /** Work */
-            work: ("new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod") | "";
+            work: ("new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod") | "";
         };
         /**
          * OwnerAnsweredIn
@@ -6170,7 +6170,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
         };
         /**
          * PlannedAnew
@@ -6237,7 +6237,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
         };
         /**
          * PlannedOut
@@ -6322,7 +6322,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
         };
         /**
          * PullOut
@@ -7206,7 +7206,7 @@ export interface components {
              * Eased By
              * @enum {string}
              */
-            eased_by: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+            eased_by: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
             /** Name */
             name: string;
             /** Note Hz */
@@ -7372,6 +7372,13 @@ export interface components {
          * @description Start a job. The device makes the id, so that asking twice starts one job.
          */
         StartJob: {
+            /**
+             * Begun
+             * @default {}
+             */
+            begun: {
+                [key: string]: string;
+            };
             cadence?: components["schemas"]["Cadence"] | null;
             /**
              * Heads
@@ -7396,7 +7403,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+            work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
         };
         /**
          * StepDoneIn
@@ -9236,7 +9243,7 @@ export interface operations {
             header?: never;
             path: {
                 tag: string;
-                work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "new-wires" | "set-wires" | "both-heads" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "turn-over" | "put-back-rod";
+                work: "new-batter-head" | "new-rope-head" | "new-resonant-head" | "new-snare-side-head" | "snare-side-and-wires" | "new-wires" | "set-wires" | "wires-knob" | "both-heads" | "bare-shell" | "mesh-heads" | "film-back" | "settling-check" | "mesh-check" | "another-pitch" | "rope-range" | "lowest-clean-pitch" | "on-the-kit" | "stick-under" | "uneven-on-purpose" | "stretch-and-rest" | "muffling" | "hardware-service" | "fit-part" | "shell-work" | "turn-over" | "head-from-another" | "put-back-rod";
                 /** @description What a job is about. Two open jobs about the same part of one drum exclude each other. */
                 part: "batter" | "resonant" | "heads" | "wires" | "hardware" | "drum";
             };

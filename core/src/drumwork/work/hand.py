@@ -164,6 +164,9 @@ def begun_as(came: InHand, said: Mapping[str, str]) -> InHand:
         if "rope" in said:
             raise BadEvent("No head comes off a rope drum before its rope is unlaced. Say rope unlaced.")
         now = replace(now, lacing=Lacing.UNLACED)
+    if now.lacing is Lacing.UNLACED:  # nothing holds a head any more
+        loose = {side: HeadIs.SLACK for side in ("batter", "resonant") if getattr(now, side) is HeadIs.TIGHT}
+        now = replace(now, **loose)  # type: ignore[arg-type]
     return now
 
 
@@ -280,7 +283,8 @@ _ON_THE_WAY: Final[tuple[tuple[StrEnum, ...], ...]] = (
 
 
 def done_already(needs: Needs, leaves: Leaves, at: InHand, side: Side | None) -> bool:
-    """Whether the drum is already where such a step would bring its head, its wires or its rope, or beyond."""
+    """Whether the drum is already where such a step would bring its head, its wires or its rope, or beyond; of a step that brings them nowhere,
+    whether it is barer than the step needs."""
     hand = side or Side.BATTER
     for way, wants, to, now in zip(
         _ON_THE_WAY,
@@ -289,9 +293,10 @@ def done_already(needs: Needs, leaves: Leaves, at: InHand, side: Side | None) ->
         (at.head(hand), at.wires, at.lacing),
         strict=True,
     ):
-        if not (wants and to and now) or now in wants:
+        if not (wants and now) or now in wants:
             continue
-        begins, ends, stands = (way.index(each) for each in (wants[0], to, now))
+        begins, stands = way.index(wants[0]), way.index(now)
+        ends = way.index(to) if to else begins - 1
         if stands <= ends < begins or stands >= ends > begins:
             return True
     return False

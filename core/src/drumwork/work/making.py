@@ -171,7 +171,11 @@ class _Hands:
         lies = up in _LAID
         points = [
             *(["Nothing hard under the film that lies below"] if lies else []),
-            *(["Both hoops held by their rods before it is lifted"] if lies and self.at.reachable and self.drum.traits.rods else []),
+            *(
+                ["Both hoops held by their rods before it is lifted"]
+                if lies and self.at.reachable and self.drum.traits.rods
+                else []
+            ),
         ]
         self.steps.append(
             StepPlan(

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from drumwork.errors import BadEvent
+from drumwork.work.hand import InHand
 from drumwork.work.making import make_plan
 from drumwork.work.plan import Plan, Procedure, StepPlan
 from drumwork.work.schools import SCHOOLS, Choice, School, school_choice
@@ -101,7 +102,12 @@ def _orders_differ(old: Plan, new: Plan, side: StepPlan) -> bool:
 
 def _as_it_is(plan: Plan, procedure: Procedure) -> Plan:
     """The job’s procedure on its drum in its own ways, planned afresh."""
-    return make_plan(procedure, plan.part, plan.drum, plan.ways, plan.heads, plan.lists)
+    return make_plan(procedure, plan.part, plan.drum, plan.ways, plan.heads, plan.lists, begun=_begun(plan))
+
+
+def _begun(plan: Plan) -> InHand | None:
+    """The drum as the job found it."""
+    return plan.steps[0].before
 
 
 def planned_otherwise(
@@ -118,7 +124,8 @@ def planned_otherwise(
         where the trade knows no such choice.
     """
     old = state.plan
-    asked = make_plan(procedure, old.part, old.drum, with_school(old.ways, way, value), old.heads, old.lists)
+    ways = with_school(old.ways, way, value)
+    asked = make_plan(procedure, old.part, old.drum, ways, old.heads, old.lists, begun=_begun(old))
     same = same or _as_it_is(old, procedure)
     behind = old.steps[: _behind(old.steps, begun_steps(state))]
     ids = frozenset(step.id for step in behind)

@@ -9,6 +9,7 @@ import { useKeys } from '../../ui/useKeys'
 import { Waiting } from '../../ui/Waiting'
 import { PatternChoice } from './PatternChoice'
 import { useStartJob, type Given } from './useStartJob'
+import { DrumNow } from './DrumNow'
 import { OneHead } from './OneHead'
 import { Schools } from './Schools'
 import { Body, Foot, Heads } from './StartForm'
@@ -92,6 +93,9 @@ function Start(props: Given) {
             />
           ))}
         </Heads>
+        {offer.why_not ? null : (
+          <DrumNow kind={sheet.kind} begun={chosen.begun} onChange={start.setBegun} />
+        )}
         {turns ? (
           <>
             <PatternChoice

@@ -48,6 +48,16 @@ describe('starting a job', () => {
     expect(screen.getByText(/It can go on all the same/).textContent).toContain('This is film')
   })
 
+  it('asks how the drum is, and sends only what is not as usual', async () => {
+    show('/drums/MQ-012/start?work=check&part=batter')
+    await userEvent.click(await screen.findByText('not as usual'))
+    expect(screen.queryByText('Wires')).toBeNull()
+    await userEvent.click(screen.getByText('on the table, resonant up'))
+    await userEvent.click(screen.getAllByText('off')[1]!)
+    await userEvent.click(screen.getByText(/Start on the bench/))
+    await waitFor(() => expect(posted()).toMatchObject({ begun: { up: 'resonant', resonant: 'off' } }))
+  })
+
   it('says beside its button why it cannot start', async () => {
     answers['sheet'] = () => [200, aSheet([{ ...MESH, why_not: 'This drum is retired.' }])]
     show('/drums/MQ-012/start?work=mesh&part=batter')

@@ -33,6 +33,8 @@ interface Chosen {
   cadence: Schemas['Cadence']
   /** What this job does otherwise than the workshop, by the name of the way. */
   otherwise: Record<string, string>
+  /** The drum as the job finds it; empty where it is as a player left it. */
+  begun: Record<string, string>
 }
 
 type Shelf = Schemas['FittingHead'][]
@@ -85,6 +87,7 @@ export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
     heads: {},
     cadence: workshop?.cadence ?? 'rod',
     otherwise: {},
+    begun: {},
   })
   const shelves = useShelves(sheet.tag, offer.sides, offer.changes_heads)
   const begin = useBegin(sheet.tag)
@@ -124,6 +127,7 @@ export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
         }
       }),
       cadence: chosen.cadence,
+      begun: chosen.begun,
       schools: Object.entries(chosen.otherwise).map(([way, value]) => ({ way, value })),
     })
   const setCadence = (cadence: Chosen['cadence']) => setChosen((now) => ({ ...now, cadence }))
@@ -132,9 +136,10 @@ export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
     (workshop && way in workshop ? String(workshop[way as keyof typeof workshop]) : '')
   const setWay = (way: string) => (value: string) =>
     setChosen((now) => ({ ...now, otherwise: { ...now.otherwise, [way]: value } }))
+  const setBegun = (begun: Chosen['begun']) => setChosen((now) => ({ ...now, begun }))
   const refused: ErrorBody | null = begin.error instanceof ApiError ? begin.error.body : null
   return {
-    ...{ stateOf, headOf, shelfOf, stockOf, setHead, chosen, setCadence, wayOf, setWay, go, refused, wants },
+    ...{ stateOf, headOf, shelfOf, stockOf, setHead, chosen, setCadence, setBegun, wayOf, setWay, go, refused, wants },
     pending: begin.isPending,
   }
 }

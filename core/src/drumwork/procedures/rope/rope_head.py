@@ -105,6 +105,7 @@ _MARK = _step(
     does=("mark",), tools=("tape", "marker"), asks=(*_NOW, *_WANTED),
     needs=Needs(lacing=(Lacing.TIED,)),
     why="The range it had is the only measure of the range it gets.",
+    if_so=True,
 )  # fmt: skip
 _EARS_OFF = _step(
     "ears-off", "Ears up", "Slide every ear up until it no longer draws its pair together, going round in opposite pairs.",
@@ -112,6 +113,7 @@ _EARS_OFF = _step(
     picture="ears-up", does=("ears-off",), cautions=("rope",),
     needs=Needs(lacing=(Lacing.TIED,)),
     why="With ears down it would come loose under load.",
+    if_so=True,
 )  # fmt: skip
 _UNTIE = _step(
     "untie", "Untie", "Undo the drag-rope chain, then the end knot, then the pigtail, holding the load until it is slack.",

@@ -113,6 +113,7 @@ def seat(side: Side, prefix: str = "") -> Step:
         (
             Point("Middle pressed", _PALM),
             Point("Edge pressed all round", _PALM),
+            Point("Pressed again between the passes that follow, where that is your way", _PALM),
             Point("Rods still even by finger; take up any that went loose", _PALM),
             Point("Taken up evenly", _OVER),
             Point("Rested five minutes", _OVER),
@@ -183,7 +184,6 @@ def tension(side: Side, prefix: str = "") -> Step:
         (
             Point("A rod that turns easier than the others gets a touch more"),
             Point("Creaks and ticks are normal: film or glue settling"),
-            Point("Press the middle again between passes, and take up what went loose", _PALM),
             Point(
                 "Resonant higher is this workshop’s way: the last quarter turn makes it so",
                 _R & Way("resonant", "higher"),

@@ -142,6 +142,8 @@ def mark(side: Side | None, both: bool = False) -> Step:
         tools=("tape", "marker"),
         looks_at=(Where.ROD, Where.HOOP, Where.HEAD),
         asks=tuple(each for one in (Side if side is None else (side,)) for each in where_it_sits(one, side is None)),
+        needs=Needs() if both else Needs(head=(HeadIs.TIGHT, HeadIs.SLACK, HeadIs.ZERO)),
+        if_so=True,
         why="A warped hoop and a seated head fit only where they sat.",
     )
 

@@ -30,8 +30,8 @@ def _steps(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:
 
 
 def _effects(part: Part) -> tuple[Effect, ...]:
-    """As with a new head, but that it has not come from the shelf, and no pitch of it becomes the drum's usual one."""
-    kept = (each for each in NEW_BATTER_HEAD.effects(part) if each.kind not in ("take-from-shelf", "keep-target"))
+    """As with a new head, but that no pitch of it becomes the drum's usual one."""
+    kept = (each for each in NEW_BATTER_HEAD.effects(part) if each.kind != "keep-target")
     return tuple(effects.Log("fitted", "Head from another drum") if isinstance(each, Log) else each for each in kept)
 
 

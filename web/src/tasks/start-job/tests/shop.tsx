@@ -104,6 +104,7 @@ export const MESH = { ...offer, work: 'mesh', words: 'Mesh on', mesh: true }
 export const aSheet = (work: object[]) => ({
   tag: 'MQ-012',
   name: 'Drifter',
+  kind: 'rack-tom',
   kind_words: 'rack tom',
   size: '12 × 8 in',
   state: 'in',
