@@ -34,7 +34,12 @@ def _entries(hands: Hands, step: dict[str, Any]) -> list[dict[str, Any]]:
     laps = [[(rod, each["each_32"]) for rod in each["order"]] for each in step["passes"]]
     turned = [hands.turned(step["id"], number, *made) for number, made in enumerate(laps)]
     asked = [
-        hands.event(kind="answer", step=step["id"], question=each["name"], values=[each["options"][0]["value"]])
+        hands.event(
+            kind="answer",
+            step=step["id"],
+            question=each["name"],
+            values=[each["options"][0]["value"] if each["options"] else "K-99"],
+        )
         for each in step["asks"]
         if each["needed"]
     ]

@@ -177,10 +177,10 @@ def test_what_the_lever_does_plans_what_follows(api: Api, house: House) -> None:
     _up_to(hands, "on-off")
     assert hands.do(kind="step_done", step="on-off")["standing"] == "refused"  # which of the four is said first
     hands.do(kind="answer", step="on-off", question="on-off", values=["stays-on"])
-    assert [each.id for each in hands.folded().steps if each.id not in hands.folded().done][:4] == [
-        "on-off", "stays-on-1", "on-off-2", "fine",
+    assert [each.id for each in hands.folded().steps if each.id not in hands.folded().done][:6] == [
+        "on-off", "to-resonant-2", "stays-on-1", "to-batter-3", "on-off-2", "fine",
     ]  # fmt: skip
-    for step in ("on-off", "stays-on-1"):
+    for step in ("on-off", "to-resonant-2", "stays-on-1", "to-batter-3"):
         hands.do(kind="step_done", step=step)
     hands.do(kind="answer", step="on-off-2", question="on-off-2", values=["right"])
     hands.do(kind="step_done", step="on-off-2")

@@ -31,7 +31,7 @@ __all__ = [
     "upcast_entry",
 ]
 
-PLAN_SHAPE: Final = 5
+PLAN_SHAPE: Final = 6
 ENTRY_VERSION: Final = Entry.version
 
 
@@ -118,11 +118,20 @@ def _told_why(plan: dict[str, Any]) -> dict[str, Any]:
     return {**plan, "steps": [{**step, "why": "", "before": None} for step in plan["steps"]]}
 
 
+def _in_its_lengths(plan: dict[str, Any]) -> dict[str, Any]:
+    """5 to 6: sentences say lengths as the workshop writes them, until then in millimetres; a stick may lie under the wires."""
+    steps = [
+        {**step, "before": {**step["before"], "stick": False} if step["before"] else None} for step in plan["steps"]
+    ]
+    return {**plan, "ways": {**plan["ways"], "lengths": "mm"}, "steps": steps}
+
+
 _PLAN_UPCASTS: Final[Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     1: _more_schools,
     2: _questions,
     3: _as_the_drum_wants,
     4: _told_why,
+    5: _in_its_lengths,
 }
 """From the shape of that number to the next. Shape 1 is the first that was kept."""
 
