@@ -51,7 +51,7 @@ def settle_those(of: Iterable[T | If[T]], at: Situation) -> tuple[T, ...]:
     )
 
 
-def settle_text(text: Text, at: Situation, fill: Mapping[str, str]) -> str:
+def settle_text(text: Text, at: Situation, fill: Mapping[str, object]) -> str:
     """The words for this drum and these ways; empty where no case holds."""
     if isinstance(text, str):
         return text.format_map(fill) if "{" in text else text
@@ -59,7 +59,7 @@ def settle_text(text: Text, at: Situation, fill: Mapping[str, str]) -> str:
     return chosen.format_map(fill) if "{" in chosen else chosen
 
 
-def settle_points(points: tuple[Point, ...], at: Situation, fill: Mapping[str, str]) -> tuple[Point, ...]:
+def settle_points(points: tuple[Point, ...], at: Situation, fill: Mapping[str, object]) -> tuple[Point, ...]:
     """The points that can come up on this drum, in order."""
     left = []
     for point in points:

@@ -73,7 +73,7 @@ function Start(props: Given) {
       </Head>
       <Body>
         {offer.why_not ? <Problem>{offer.why_not}</Problem> : null}
-        {offer.sides.length > 1 && !offer.mesh ? (
+        {offer.sides.length > 1 && !offer.mesh && turns ? (
           <Choice
             label="Which head first; it is read again at the end"
             value={wayOf('first_head') === 'usual' ? (offer.usual_first ?? '') : wayOf('first_head')}

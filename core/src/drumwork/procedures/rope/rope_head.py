@@ -281,9 +281,7 @@ def _to_pitch(ways: Ways) -> tuple[Step, ...]:
 
 def _both(first: Side) -> tuple[Step, ...]:
     """Both heads in one unlacing: head and hoop back, all turned over, the other out (§14)."""
-    second = first.other
-    named = lambda side: tuple(replace(step, id=f"{side.value}-{step.id}") for step in _head(side))  # noqa: E731
-    return *named(first), *named(second)
+    return tuple(replace(step, id=f"{side.value}-{step.id}") for side in (first, first.other) for step in _head(side))
 
 
 def _new(part: Part, ways: Ways, drum: DrumFacts) -> tuple[Step, ...]:

@@ -225,7 +225,7 @@ def lift_off(side: Side, prefix: str = "") -> Step:
     )
 
 
-def clean(side: Side, prefix: str = "") -> Step:
+def clean(side: Side | None, prefix: str = "") -> Step:
     return Step(
         f"{prefix}clean",
         "Clean",
