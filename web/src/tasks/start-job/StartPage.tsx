@@ -93,9 +93,7 @@ function Start(props: Given) {
             />
           ))}
         </Heads>
-        {offer.why_not ? null : (
-          <DrumNow kind={sheet.kind} begun={chosen.begun} onChange={start.setBegun} />
-        )}
+        {offer.why_not ? null : <DrumNow kind={sheet.kind} begun={chosen.begun} onChange={start.setBegun} />}
         {turns ? (
           <>
             <PatternChoice

@@ -139,7 +139,21 @@ export function useStartJob({ sheet, offer, reason, stock = null }: Given) {
   const setBegun = (begun: Chosen['begun']) => setChosen((now) => ({ ...now, begun }))
   const refused: ErrorBody | null = begin.error instanceof ApiError ? begin.error.body : null
   return {
-    ...{ stateOf, headOf, shelfOf, stockOf, setHead, chosen, setCadence, setBegun, wayOf, setWay, go, refused, wants },
+    ...{
+      stateOf,
+      headOf,
+      shelfOf,
+      stockOf,
+      setHead,
+      chosen,
+      setCadence,
+      setBegun,
+      wayOf,
+      setWay,
+      go,
+      refused,
+      wants,
+    },
     pending: begin.isPending,
   }
 }
